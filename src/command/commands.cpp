@@ -1,0 +1,100 @@
+#include "command/commands.h"
+
+#include "coulter_version.h"
+#include "files/export.h"
+#include "files/file_access.h"
+#include "files/recipe.h"
+
+#include <CLI/CLI.hpp>
+#include <filesystem>
+#include <fmt/format.h>
+#include <unistd.h>
+
+namespace coulter {
+namespace {
+
+/// An expression may start with a minus sign, which the argument reader would take for an option: the printed minus
+/// sign means the same in the notation and is no option.
+std::vector<std::string> withPrintedMinus(int argc, char** argv) {
+    std::vector<std::string> arguments(argv + 1, argv + argc);
+    if (arguments.empty() || arguments[0] != "value") return arguments;
+    for (std::string& argument : arguments) {
+        if (argument.size() < 2 || argument[0] != '-' || argument[1] == '-' || argument == "-h") continue;
+        argument.replace(0, 1, "−");
+    }
+    return arguments;
+}
+
+} // namespace
+
+int say(const std::string& about, const Problem& problem) {
+    fmt::print(stderr, "{}{}{}\n", about, about.empty() ? "" : ": ", describe(problem));
+    return statusProblem;
+}
+
+std::optional<Document> loadDocument(const std::string& path) {
+    const FileRead file = readFile(path);
+    if (!file.bytes) {
+        say("", file.problem);
+        return std::nullopt;
+    }
+    const RecipeFound found = findRecipe(*file.bytes);
+    if (!found.recipe) {
+        say(path, found.problem);
+        return std::nullopt;
+    }
+    RecipeRead read = readRecipe(*found.recipe);
+    if (!read.document) say(path, read.problem);
+    return read.document;
+}
+
+int deliver(const std::string& path, const std::string& bytes) {
+    if (path == "-") {
+        const bool good = std::fwrite(bytes.data(), 1, bytes.size(), stdout) == bytes.size() && std::fflush(stdout) == 0;
+        if (good) return statusGood;
+        Problem problem;
+        problem.sentence = "Standard output could not be written.";
+        return say("", problem);
+    }
+    if (const auto problem = writeFile(path, bytes)) return say("", *problem);
+    return statusGood;
+}
+
+int openWindow(const std::vector<std::string>& files) {
+    std::error_code error;
+    const auto self = std::filesystem::read_symlink("/proc/self/exe", error);
+    const std::string window = (self.parent_path() / "coulter-window").string();
+    std::vector<char*> arguments{const_cast<char*>(window.c_str())};
+    for (const std::string& file : files) arguments.push_back(const_cast<char*>(file.c_str()));
+    arguments.push_back(nullptr);
+    ::execv(window.c_str(), arguments.data());
+    Problem problem;
+    problem.sentence = "The window program " + window + " could not be started.";
+    problem.suggestion = "build it with Qt 6, or use one of the commands: coulter --help";
+    return say("", problem);
+}
+
+int runCommandLine(int argc, char** argv) {
+    CLI::App app{"Coulter draws formulas: figures that can be rebuilt byte for byte.", "coulter"};
+    app.set_version_flag("--version", std::string("coulter ") + COULTER_VERSION);
+    std::vector<std::string> files;
+    app.add_option("FILE", files, "recipe or exported figure to open in the window")->expected(0, 1);
+    int status = statusGood;
+    addRender(app, status);
+    addValue(app, status);
+    addSample(app, status);
+    addRecipe(app, status);
+    addVerify(app, status);
+    app.require_subcommand(0, 1);
+    try {
+        std::vector<std::string> arguments = withPrintedMinus(argc, argv);
+        std::reverse(arguments.begin(), arguments.end()); // the reader takes them from the back
+        app.parse(arguments);
+    } catch (const CLI::ParseError& error) {
+        return app.exit(error) == 0 ? statusGood : statusUsage;
+    }
+    if (app.get_subcommands().empty()) return openWindow(files);
+    return status;
+}
+
+} // namespace coulter

@@ -1,0 +1,42 @@
+#pragma once
+#include "figure/document.h"
+#include "formula/problem.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace CLI {
+class App;
+}
+
+namespace coulter {
+
+/// Exit statuses of the program.
+inline constexpr int statusGood = 0;
+inline constexpr int statusProblem = 1; ///< a problem in the input, said in one line
+inline constexpr int statusUsage = 2;   ///< the command line itself is wrong
+
+/// The program `coulter`: reads the arguments, runs one command, returns the exit status.
+int runCommandLine(int argc, char** argv);
+
+// One file for each command: it adds its arguments to the application, and sets `status` when it runs.
+void addRender(CLI::App& app, int& status);
+void addValue(CLI::App& app, int& status);
+void addSample(CLI::App& app, int& status);
+void addRecipe(CLI::App& app, int& status);
+void addVerify(CLI::App& app, int& status);
+
+/// Replaces this program by the window's, which stands beside it. Returns only if that fails.
+int openWindow(const std::vector<std::string>& files);
+
+/// Says a problem on standard error, after the name of what it is about; returns statusProblem.
+int say(const std::string& about, const Problem& problem);
+
+/// The document in a recipe or in an exported figure; says the problem if there is none.
+std::optional<Document> loadDocument(const std::string& path);
+
+/// Writes to a file, or to standard output for "-"; says the problem and returns its status.
+int deliver(const std::string& path, const std::string& bytes);
+
+} // namespace coulter

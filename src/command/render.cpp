@@ -1,0 +1,100 @@
+#include "command/commands.h"
+#include "figure/edits.h"
+#include "files/export.h"
+
+#include <CLI/CLI.hpp>
+#include <filesystem>
+#include <fmt/format.h>
+#include <memory>
+
+namespace coulter {
+namespace {
+
+struct Settings {
+    std::vector<std::string> recipes;
+    std::string output, format;
+    double dpi = 0;
+    std::vector<std::string> quantities;
+};
+
+int usage(const std::string& sentence) {
+    fmt::print(stderr, "{}\n", sentence);
+    return statusUsage;
+}
+
+std::optional<Document> withSettings(Document document, const Settings& settings, const std::string& about) {
+    if (settings.dpi > 0) document.sheet.resolution = settings.dpi;
+    for (const std::string& quantity : settings.quantities) {
+        const auto equals = quantity.find('=');
+        const auto changed = withQuantity(document, quantity.substr(0, equals), quantity.substr(equals + 1));
+        if (!changed) {
+            Problem problem;
+            problem.sentence = "The page has no quantity “" + quantity.substr(0, equals) + "” that could be set.";
+            say(about, problem);
+            return std::nullopt;
+        }
+        document = *changed;
+    }
+    return document;
+}
+
+int renderOne(const std::string& recipe, const std::filesystem::path& target, const ExportFormat& format, const Settings& settings) {
+    auto loaded = loadDocument(recipe);
+    if (!loaded) return statusProblem;
+    const auto document = withSettings(std::move(*loaded), settings, recipe);
+    if (!document) return statusProblem;
+    int status = statusGood;
+    // A problem on a line that no plot needs does not stop the figure, but it is said, and the status tells.
+    const Page page = readPage(document->page);
+    const Exported exported = exportFigure(*document, format);
+    if (!exported.bytes) return say(recipe, exported.problem);
+    for (const Problem& problem : page.problems()) {
+        if (problem.severity == Problem::Severity::Error) status = say(recipe, problem);
+    }
+    const int delivered = deliver(target.string(), *exported.bytes);
+    if (delivered == statusGood && target != "-") fmt::print("{}\n", target.string());
+    return delivered != statusGood ? delivered : status;
+}
+
+int render(const Settings& settings) {
+    for (const std::string& quantity : settings.quantities) {
+        if (quantity.find('=') == std::string::npos) return usage("--set needs NAME=VALUE, not “" + quantity + "”.");
+    }
+    if (settings.dpi != 0 && !(settings.dpi >= leastResolution && settings.dpi <= greatestResolution)) {
+        return usage(fmt::format("--dpi must be from {} to {}.", leastResolution, greatestResolution));
+    }
+    std::error_code error;
+    const std::filesystem::path output = settings.output;
+    const bool folder = settings.recipes.size() > 1 || std::filesystem::is_directory(output, error) || settings.output.ends_with("/");
+    std::string name = settings.format;
+    if (name.empty() && !folder && output.has_extension()) name = output.extension().string().substr(1);
+    if (name.empty()) name = "pdf";
+    const ExportFormat* format = findFormat(name);
+    if (!format) {
+        std::string known;
+        for (const ExportFormat& each : exportFormats()) known += (known.empty() ? "" : ", ") + std::string(each.name);
+        return usage("The format “" + name + "” is not known; known are: " + known + ".");
+    }
+    if (folder) std::filesystem::create_directories(output, error);
+    int status = statusGood;
+    for (const std::string& recipe : settings.recipes) {
+        const auto target = folder ? output / std::filesystem::path(recipe).filename().replace_extension(name) : output;
+        status = std::max(status, renderOne(recipe, target, *format, settings));
+    }
+    return status;
+}
+
+} // namespace
+
+void addRender(CLI::App& app, int& status) {
+    auto settings = std::make_shared<Settings>();
+    CLI::App* command = app.add_subcommand("render", "write figures of recipes");
+    command->add_option("RECIPE", settings->recipes, "recipes, or figures with their recipe inside")->required();
+    command->add_option("-o,--output", settings->output, "file, or folder for several; - for standard output")->required();
+    command->add_option("--format", settings->format, "pdf, svg or png; else taken from the file's ending");
+    command->add_option("--dpi", settings->dpi, "dots per inch of a bitmap, in place of the recipe's");
+    command->add_option("--set", settings->quantities, "NAME=VALUE: another value for a quantity of the page")->expected(1)->take_all();
+    command->callback([settings, &status] { status = render(*settings); });
+}
+
+} // namespace coulter

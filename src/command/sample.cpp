@@ -1,0 +1,86 @@
+#include "command/commands.h"
+#include "figure/curves.h"
+#include "drawing/figure_scene.h"
+#include "files/samples_csv.h"
+#include "formula/page.h"
+#include "formula/text.h"
+#include "sampling/grid.h"
+
+#include <CLI/CLI.hpp>
+#include <charconv>
+#include <fmt/format.h>
+#include <memory>
+
+namespace coulter {
+namespace {
+
+struct Settings {
+    std::string recipe, of, box = "120x80", limits, output;
+    std::vector<std::string> lines;
+    double tolerance = 0.02;
+};
+
+/// Two numbers with a separator between: "120x80", "-1,1".
+std::optional<std::pair<double, double>> twoNumbers(const std::string& text, char separator) {
+    const auto middle = text.find(separator, 1);
+    if (middle == std::string::npos) return std::nullopt;
+    double a = 0, b = 0;
+    const char* end = text.data() + text.size();
+    const auto first = std::from_chars(text.data(), text.data() + middle, a);
+    const auto second = std::from_chars(text.data() + middle + 1, end, b);
+    if (first.ec != std::errc{} || second.ec != std::errc{} || first.ptr != text.data() + middle || second.ptr != end) return std::nullopt;
+    return std::pair{a, b};
+}
+
+int usage(const std::string& sentence) {
+    fmt::print(stderr, "{}\n", sentence);
+    return statusUsage;
+}
+
+int run(const Settings& settings) {
+    const auto box = twoNumbers(settings.box, 'x');
+    if (!box || !(box->first > 0 && box->first <= 1e5 && box->second > 0 && box->second <= 1e5)) return usage("--box needs WIDTHxHEIGHT in mm, such as 120x80.");
+    const auto limits = twoNumbers(settings.limits, ',');
+    if (!settings.limits.empty() && (!limits || !(limits->first < limits->second))) return usage("--limits needs LOW,HIGH, such as -1,1.");
+    if (!(settings.tolerance > 0 && settings.tolerance <= 1000)) return usage("--tolerance needs a positive number of mm.");
+    std::vector<std::string> lines = settings.lines;
+    if (!settings.recipe.empty()) {
+        const auto document = loadDocument(settings.recipe);
+        if (!document) return statusProblem;
+        lines.insert(lines.begin(), document->page.begin(), document->page.end());
+    }
+    const Page page = readPage(lines);
+    Panel panel;
+    panel.plots.push_back({PlotKind::Line, settings.of, std::nullopt, {}});
+    if (limits) panel.y.limits = Limits{limits->first, limits->second};
+    const PanelCurves curves = readCurves(page, panel);
+    if (!curves.problems[0].empty()) {
+        for (const Problem& problem : page.problems()) {
+            if (problem.severity == Problem::Severity::Error) say("page", problem);
+        }
+        return say("--of", curves.problems[0].front());
+    }
+    if (curves.curves.size() != 1) return say("--of", {-1, 0, 0, "This is a family of " + std::to_string(curves.curves.size()) + " curves; one curve is sampled at a time.", "name one case"});
+    const Curve& curve = curves.curves[0];
+    if (const GridPoints grid = gridPoints(curve.interval, curve.grid, curve.variable); !grid.problems.empty()) return say("page", grid.problems.front());
+    const PanelLimits shown = panelLimits(panel, curves, coarseCurves(curves, panel), 6);
+    const PanelMap map{{ScaleKind::Linear, shown.x.low, shown.x.high, box->first}, {ScaleKind::Linear, shown.y.low, shown.y.high, box->second}};
+    return deliver(settings.output, samplesCsv(sampleForPanel(curve, map, settings.tolerance, {})));
+}
+
+} // namespace
+
+void addSample(CLI::App& app, int& status) {
+    auto settings = std::make_shared<Settings>();
+    CLI::App* command = app.add_subcommand("sample", "the points that a curve is drawn with, as CSV: stretch,x,y,state");
+    command->add_option("RECIPE", settings->recipe, "recipe or figure whose page defines names");
+    command->add_option("--line", settings->lines, "a line of a formula page; may be given several times")->expected(1)->take_all();
+    command->add_option("--of", settings->of, "what is sampled, such as 'f(x)'")->required();
+    command->add_option("--box", settings->box, "width and height of the panel in mm, such as 120x80");
+    command->add_option("--limits", settings->limits, "vertical range, LOW,HIGH; else automatic");
+    command->add_option("--tolerance", settings->tolerance, "largest distance from the curve on the sheet, mm");
+    command->add_option("-o,--output", settings->output, "file; - for standard output")->required();
+    command->callback([settings, &status] { status = run(*settings); });
+}
+
+} // namespace coulter

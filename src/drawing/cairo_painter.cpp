@@ -1,0 +1,148 @@
+#include "drawing/cairo_painter.h"
+
+#include <array>
+#include <cairo-ft.h>
+#include <cairo-pdf.h>
+#include <cairo.h>
+#include <cmath>
+#include <memory>
+
+namespace coulter {
+namespace {
+
+/// The program's fonts for Cairo; made once and never changed. Cairo locks them while it reads glyphs.
+cairo_font_face_t* fontFace(FontId id) {
+    static const std::array<cairo_font_face_t*, fontCount> faces = [] {
+        std::array<cairo_font_face_t*, fontCount> made{};
+        FT_Library library = nullptr;
+        FT_Init_FreeType(&library);
+        for (int i = 0; i < fontCount; ++i) {
+            const auto file = fontFile(static_cast<FontId>(i));
+            FT_Face face = nullptr;
+            FT_New_Memory_Face(library, reinterpret_cast<const FT_Byte*>(file.data()), static_cast<FT_Long>(file.size()), 0, &face);
+            made[static_cast<std::size_t>(i)] = cairo_ft_font_face_create_for_ft_face(face, FT_LOAD_NO_HINTING);
+        }
+        return made;
+    }();
+    return faces[static_cast<std::size_t>(id)];
+}
+
+void setColour(cairo_t* cr, Colour colour) { cairo_set_source_rgb(cr, colour.red / 255.0, colour.green / 255.0, colour.blue / 255.0); }
+
+void paint(cairo_t* cr, const StrokeItem& item) {
+    setColour(cr, item.colour);
+    cairo_set_line_width(cr, item.width);
+    cairo_set_line_join(cr, CAIRO_LINE_JOIN_ROUND);
+    cairo_set_line_cap(cr, item.roundEnds ? CAIRO_LINE_CAP_ROUND : CAIRO_LINE_CAP_BUTT);
+    cairo_set_dash(cr, item.dashes.data(), static_cast<int>(item.dashes.size()), 0);
+    for (const auto& line : item.lines) {
+        for (std::size_t i = 0; i < line.size(); ++i) {
+            if (i == 0) cairo_move_to(cr, line[i].x, line[i].y);
+            else cairo_line_to(cr, line[i].x, line[i].y);
+        }
+    }
+    cairo_stroke(cr);
+}
+
+void paint(cairo_t* cr, const FillItem& item) {
+    setColour(cr, item.colour);
+    for (const auto& polygon : item.polygons) {
+        for (std::size_t i = 0; i < polygon.size(); ++i) {
+            if (i == 0) cairo_move_to(cr, polygon[i].x, polygon[i].y);
+            else cairo_line_to(cr, polygon[i].x, polygon[i].y);
+        }
+        cairo_close_path(cr);
+    }
+    cairo_set_fill_rule(cr, CAIRO_FILL_RULE_EVEN_ODD);
+    cairo_fill(cr);
+}
+
+void paint(cairo_t* cr, const GlyphItem& item) {
+    setColour(cr, item.colour);
+    for (std::size_t start = 0; start < item.glyphs.size();) {
+        const PlacedGlyph& first = item.glyphs[start];
+        std::vector<cairo_glyph_t> glyphs;
+        std::vector<cairo_text_cluster_t> clusters;
+        std::string text;
+        std::size_t end = start;
+        for (; end < item.glyphs.size() && item.glyphs[end].font == first.font && item.glyphs[end].size == first.size; ++end) {
+            const PlacedGlyph& glyph = item.glyphs[end];
+            glyphs.push_back({glyph.glyph, glyph.x, glyph.y});
+            if (glyph.text.empty() && !clusters.empty()) {
+                ++clusters.back().num_glyphs;
+            } else {
+                clusters.push_back({static_cast<int>(glyph.text.size()), 1});
+                text += glyph.text;
+            }
+        }
+        cairo_set_font_face(cr, fontFace(first.font));
+        cairo_set_font_size(cr, first.size);
+        cairo_show_text_glyphs(cr, text.data(), static_cast<int>(text.size()), glyphs.data(), static_cast<int>(glyphs.size()), clusters.data(),
+                               static_cast<int>(clusters.size()), static_cast<cairo_text_cluster_flags_t>(0));
+        start = end;
+    }
+}
+
+void paintScene(cairo_t* cr, const Scene& scene) {
+    cairo_font_options_t* options = cairo_font_options_create();
+    cairo_font_options_set_hint_style(options, CAIRO_HINT_STYLE_NONE);
+    cairo_font_options_set_hint_metrics(options, CAIRO_HINT_METRICS_OFF);
+    cairo_font_options_set_antialias(options, CAIRO_ANTIALIAS_GRAY);
+    cairo_set_font_options(cr, options);
+    cairo_font_options_destroy(options);
+    for (const SceneItem& item : scene.items) {
+        std::visit([&](const auto& what) { paint(cr, what); }, item);
+    }
+}
+
+cairo_status_t append(void* closure, const unsigned char* data, unsigned length) {
+    static_cast<std::string*>(closure)->append(reinterpret_cast<const char*>(data), length);
+    return CAIRO_STATUS_SUCCESS;
+}
+
+} // namespace
+
+Raster paintRaster(const Scene& scene, double dotsPerMm, Colour paper) {
+    Raster raster;
+    raster.width = std::max(1, static_cast<int>(std::lround(scene.width * dotsPerMm)));
+    raster.height = std::max(1, static_cast<int>(std::lround(scene.height * dotsPerMm)));
+    try {
+        raster.pixels.resize(static_cast<std::size_t>(raster.width) * static_cast<std::size_t>(raster.height));
+    } catch (const std::bad_alloc&) {
+        return {};
+    }
+    cairo_surface_t* surface = cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(raster.pixels.data()), CAIRO_FORMAT_RGB24,
+                                                                   raster.width, raster.height, raster.width * 4);
+    cairo_t* cr = cairo_create(surface);
+    setColour(cr, paper);
+    cairo_paint(cr);
+    cairo_scale(cr, raster.width / scene.width, raster.height / scene.height);
+    paintScene(cr, scene);
+    cairo_destroy(cr);
+    cairo_surface_flush(surface);
+    cairo_surface_destroy(surface);
+    for (std::uint32_t& pixel : raster.pixels) pixel |= 0xff000000u;
+    return raster;
+}
+
+std::string paintPdf(const Scene& scene, const std::string& title) {
+    constexpr double points = 72 / 25.4;
+    std::string bytes;
+    cairo_surface_t* surface = cairo_pdf_surface_create_for_stream(append, &bytes, scene.width * points, scene.height * points);
+    cairo_pdf_surface_restrict_to_version(surface, CAIRO_PDF_VERSION_1_5);
+    // A date would make every export another file.
+    cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_CREATE_DATE, "2000-01-01T00:00:00Z");
+    cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_CREATOR, "Coulter");
+    if (!title.empty()) cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_TITLE, title.c_str());
+    cairo_t* cr = cairo_create(surface);
+    cairo_scale(cr, points, points);
+    paintScene(cr, scene);
+    cairo_show_page(cr);
+    cairo_destroy(cr);
+    cairo_surface_finish(surface);
+    const bool good = cairo_surface_status(surface) == CAIRO_STATUS_SUCCESS;
+    cairo_surface_destroy(surface);
+    return good ? bytes : std::string();
+}
+
+} // namespace coulter

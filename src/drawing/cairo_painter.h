@@ -1,0 +1,24 @@
+#pragma once
+#include "drawing/scene.h"
+
+#include <cstdint>
+#include <string>
+#include <vector>
+
+namespace coulter {
+
+/// Pixels of a picture, row by row from the top, 0xffRRGGBB.
+struct Raster {
+    int width = 0, height = 0;
+    std::vector<std::uint32_t> pixels;
+};
+
+/// The scene as pixels on white paper, or none if it cannot be made (no memory). The window and PNG export use this alike.
+/// @param dotsPerMm  resolution; the size is the sheet's, rounded to whole dots
+/// @param paper      colour under the drawing
+Raster paintRaster(const Scene& scene, double dotsPerMm, Colour paper = {0xff, 0xff, 0xff});
+
+/// The scene as a PDF page at its true size, with text that can be selected and no date of its own.
+std::string paintPdf(const Scene& scene, const std::string& title);
+
+} // namespace coulter

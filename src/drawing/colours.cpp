@@ -1,0 +1,29 @@
+#include "drawing/colours.h"
+
+#include "drawing/oklab.h"
+
+#include <array>
+
+namespace coulter {
+
+Colour plotColour(std::size_t index) {
+    static const std::array<Colour, plotColourCount> colours{
+        toColour(fromHue(0.34, 0.12, 338)), // plum
+        toColour(fromHue(0.62, 0.14, 55)),  // rust
+        toColour(fromHue(0.48, 0.08, 195)), // pond
+        toColour(fromHue(0.74, 0.13, 98)),  // straw
+        toColour(fromHue(0.41, 0.14, 27)),  // oxide
+        toColour(fromHue(0.68, 0.08, 150)), // sage
+        toColour(fromHue(0.27, 0.08, 268)), // ink
+        toColour(fromHue(0.55, 0.10, 305)), // heather
+    };
+    return colours[index % plotColourCount];
+}
+
+Colour caseColour(std::size_t index, std::size_t count) {
+    const double t = count > 1 ? static_cast<double>(index) / static_cast<double>(count - 1) : 0.5;
+    // Lightness falls and the hue turns steadily from ochre through red to violet.
+    return toColour(fromHue(0.72 - 0.44 * t, 0.135 - 0.045 * t, 68 - 150 * t));
+}
+
+} // namespace coulter

@@ -1,0 +1,21 @@
+#pragma once
+#include "figure/document.h"
+
+#include <cstddef>
+
+namespace coulter {
+
+/// Colour of the n-th plot when none is set: eight that differ in lightness too, so that they stay apart for
+/// colour-blind readers and in grey print; then the same again.
+Colour plotColour(std::size_t index);
+inline constexpr std::size_t plotColourCount = 8;
+
+/// Colour of one case of a family: an ordered ramp from warm and light to cold and dark, first case first.
+Colour caseColour(std::size_t index, std::size_t count);
+
+/// Ink of scales and letters, of the faint grid, and the paper.
+inline constexpr Colour inkColour{0x1f, 0x1d, 0x1a};
+inline constexpr Colour gridColour{0xdd, 0xd9, 0xd2};
+inline constexpr Colour paperColour{0xff, 0xff, 0xff};
+
+} // namespace coulter

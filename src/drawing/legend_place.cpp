@@ -1,0 +1,132 @@
+#include "drawing/legend_place.h"
+
+#include "figure/labels.h"
+#include "typeset/formula_math.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+namespace {
+
+/// Height of a curve's last visible value, in mm from the panel's top; NaN if it does not reach the right end.
+double endHeight(const CoarseCurve& curve, const PanelLimits& limits, double height) {
+    if (curve.x.empty()) return std::nan("");
+    const double reach = (curve.x.back() - limits.x.low) / (limits.x.high - limits.x.low);
+    const double y = curve.y.back();
+    if (reach < 0.97 || reach > 1.0001 || !(y >= limits.y.low && y <= limits.y.high)) return std::nan("");
+    return (limits.y.high - y) / (limits.y.high - limits.y.low) * height;
+}
+
+/// How many coarse points of all curves a rectangle covers.
+std::size_t covered(const Rect& rect, const std::vector<CoarseCurve>& coarse, const PanelLimits& limits, double width, double height) {
+    std::size_t count = 0;
+    const Rect around = rect.grown(1.0);
+    for (const CoarseCurve& curve : coarse) {
+        for (std::size_t i = 0; i < curve.x.size(); ++i) {
+            const Point p{(curve.x[i] - limits.x.low) / (limits.x.high - limits.x.low) * width,
+                          (limits.y.high - curve.y[i]) / (limits.y.high - limits.y.low) * height};
+            if (around.contains(p)) ++count;
+        }
+    }
+    return count;
+}
+
+bool endsApart(const std::vector<CoarseCurve>& coarse, const LegendLayout& legend, const PanelLimits& limits, double height) {
+    std::vector<double> ends;
+    for (const std::size_t curve : legend.curves) ends.push_back(endHeight(coarse[curve], limits, height));
+    std::ranges::sort(ends);
+    for (std::size_t i = 0; i < ends.size(); ++i) {
+        if (std::isnan(ends[i])) return false;
+        if (i > 0 && ends[i] - ends[i - 1] < 0.85 * legend.rowHeight) return false;
+    }
+    return !ends.empty();
+}
+
+} // namespace
+
+Rect legendRectInPanel(const LegendLayout& legend, const Legend& settings, double panelWidth, double panelHeight) {
+    const double inset = 2;
+    Rect rect{inset, inset, legend.width, legend.height};
+    const double right = panelWidth - legend.width - inset, bottom = panelHeight - legend.height - inset;
+    switch (legend.place) {
+    case LegendPlace::TopLeft: break;
+    case LegendPlace::TopRight: rect.x = right; break;
+    case LegendPlace::BottomLeft: rect.y = bottom; break;
+    case LegendPlace::BottomRight:
+        rect.x = right;
+        rect.y = bottom;
+        break;
+    case LegendPlace::Outside: rect = {panelWidth + 4, 0, legend.width, legend.height}; break;
+    default: return {};
+    }
+    if (settings.at) {
+        rect.x = (*settings.at)[0];
+        rect.y = (*settings.at)[1];
+    }
+    return rect;
+}
+
+LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelCurves& curves, const std::vector<CoarseCurve>& coarse,
+                          const PanelLimits& limits, double panelWidth, double panelHeight, double letterSize) {
+    LegendLayout legend;
+    const bool single = curves.curves.size() <= 1 && panel.legend.place == LegendPlace::Automatic &&
+                        (panel.plots.empty() || !panel.plots[0].name);
+    if (panel.legend.place == LegendPlace::None || curves.curves.empty() || single) return legend;
+    legend.rowHeight = 1.35 * letterSize;
+    legend.sampleLength = 7;
+    double widest = 0;
+    for (std::size_t i = 0; i < curves.curves.size(); ++i) {
+        const Curve& curve = curves.curves[i];
+        const auto& name = panel.plots[curve.plot].name;
+        if (name && name->empty()) continue; // named to be left out
+        const bool byHand = name && curve.caseCount == 1;
+        Box entry = byHand ? labelBox(withValues(page, *name), FontId::Text, letterSize, page.names) : layoutMath(*curve.entry, letterSize, false);
+        widest = std::max(widest, entry.width);
+        legend.rowHeight = std::max(legend.rowHeight, entry.height() + 0.35 * letterSize);
+        legend.entries.push_back(std::move(entry));
+        legend.curves.push_back(i);
+    }
+    if (legend.entries.empty()) return {};
+    legend.width = legend.sampleLength + 2 + widest;
+    legend.height = legend.rowHeight * static_cast<double>(legend.entries.size());
+    legend.place = panel.legend.place;
+    if (legend.place != LegendPlace::Automatic) return legend;
+    if (panel.legend.at) {
+        legend.place = LegendPlace::TopLeft;
+        return legend;
+    }
+    if (widest < 0.3 * panelWidth && endsApart(coarse, legend, limits, panelHeight)) {
+        legend.place = LegendPlace::AtEnds;
+        return legend;
+    }
+    std::size_t least = SIZE_MAX;
+    LegendPlace best = LegendPlace::Outside;
+    if (legend.width < 0.6 * panelWidth && legend.height < 0.6 * panelHeight) {
+        for (const LegendPlace place : {LegendPlace::TopRight, LegendPlace::TopLeft, LegendPlace::BottomRight, LegendPlace::BottomLeft}) {
+            legend.place = place;
+            const std::size_t count = covered(legendRectInPanel(legend, {}, panelWidth, panelHeight), coarse, limits, panelWidth, panelHeight);
+            if (count < least) {
+                least = count;
+                best = place;
+            }
+        }
+    }
+    legend.place = least == 0 ? best : LegendPlace::Outside;
+    return legend;
+}
+
+std::vector<EndLabel> endLabels(const LegendLayout& legend, const std::vector<double>& ends, double panelHeight) {
+    std::vector<EndLabel> labels;
+    for (std::size_t i = 0; i < ends.size(); ++i) labels.push_back({i, ends[i], ends[i]});
+    std::ranges::stable_sort(labels, {}, &EndLabel::end);
+    // Push down those that touch, then back up from the panel's lower end.
+    for (std::size_t i = 1; i < labels.size(); ++i) labels[i].y = std::max(labels[i].y, labels[i - 1].y + legend.rowHeight);
+    for (std::size_t i = labels.size(); i-- > 0;) {
+        const double lowest = i + 1 < labels.size() ? labels[i + 1].y - legend.rowHeight : panelHeight + legend.rowHeight / 2;
+        labels[i].y = std::min(labels[i].y, lowest);
+    }
+    return labels;
+}
+
+} // namespace coulter

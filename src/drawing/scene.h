@@ -1,0 +1,56 @@
+#pragma once
+#include "figure/document.h"
+#include "typeset/box.h"
+
+#include <variant>
+#include <vector>
+
+namespace coulter {
+
+/// Everything in a scene is in millimetres from the sheet's upper left corner, y downwards.
+struct Point {
+    double x = 0, y = 0;
+};
+
+struct Rect {
+    double x = 0, y = 0, width = 0, height = 0;
+    double right() const { return x + width; }
+    double bottom() const { return y + height; }
+    bool contains(Point p) const { return p.x >= x && p.x <= right() && p.y >= y && p.y <= bottom(); }
+    Rect grown(double by) const { return {x - by, y - by, width + 2 * by, height + 2 * by}; }
+    bool intersects(const Rect& o) const { return x < o.right() && o.x < right() && y < o.bottom() && o.y < bottom(); }
+};
+
+/// Stroked polylines of one look.
+struct StrokeItem {
+    std::vector<std::vector<Point>> lines;
+    Colour colour;
+    double width = 0.2;
+    std::vector<double> dashes; ///< mm on, mm off, …; empty: unbroken
+    bool roundEnds = true;
+};
+
+/// A filled area: polygons, even-odd.
+struct FillItem {
+    std::vector<std::vector<Point>> polygons;
+    Colour colour;
+};
+
+/// Glyphs at their places on the sheet.
+struct GlyphItem {
+    std::vector<PlacedGlyph> glyphs;
+    Colour colour;
+};
+
+using SceneItem = std::variant<StrokeItem, FillItem, GlyphItem>;
+
+/// A drawing, complete: a backend decides nothing.
+struct Scene {
+    double width = 0, height = 0; ///< mm
+    std::vector<SceneItem> items;
+};
+
+/// Adds a typeset box with its origin at (x, y).
+void addBox(Scene& scene, const Box& box, double x, double y, Colour colour);
+
+} // namespace coulter

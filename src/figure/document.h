@@ -1,0 +1,97 @@
+#pragma once
+#include "sampling/panel_map.h"
+
+#include <array>
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace coulter {
+
+/// A colour in sRGB.
+struct Colour {
+    std::uint8_t red = 0, green = 0, blue = 0;
+    friend bool operator==(const Colour&, const Colour&) = default;
+};
+/// "#rrggbb", and back; none if the text is no such colour.
+std::string spelled(Colour colour);
+std::optional<Colour> readColour(const std::string& text);
+
+enum class LinePattern : std::uint8_t { Solid, Dashed, Dotted, DashDotted };
+enum class PlotKind : std::uint8_t { Line };
+enum class LegendPlace : std::uint8_t { Automatic, AtEnds, TopLeft, TopRight, BottomLeft, BottomRight, Outside, None };
+
+/// Names used in recipes and in the window, indexed by the enumerations above.
+inline constexpr std::array<const char*, 4> linePatternNames{"solid", "dashed", "dotted", "dash-dotted"};
+inline constexpr std::array<const char*, 1> plotKindNames{"line"};
+inline constexpr std::array<const char*, 8> legendPlaceNames{"automatic", "at ends", "top left", "top right", "bottom left", "bottom right", "outside", "none"};
+inline constexpr std::array<const char*, 2> scaleNames{"linear", "logarithmic"};
+
+/// How a plot looks. One vocabulary for all kinds of plot; a kind ignores what does not apply to it.
+struct PlotStyle {
+    std::optional<Colour> colour; ///< none: the next of the figure's own
+    double width = 0.4;           ///< of a line, mm
+    LinePattern pattern = LinePattern::Solid;
+    friend bool operator==(const PlotStyle&, const PlotStyle&) = default;
+};
+
+struct Plot {
+    PlotKind kind = PlotKind::Line;
+    std::string of;                  ///< what is drawn, in the notation; may end in “for z in {…}”
+    std::optional<std::string> name; ///< legend entry; none: derived from what is drawn
+    PlotStyle style;
+    friend bool operator==(const Plot&, const Plot&) = default;
+};
+
+struct Limits {
+    double low = 0, high = 1;
+    friend bool operator==(const Limits&, const Limits&) = default;
+};
+
+struct Axis {
+    std::optional<std::string> label; ///< none: derived from the variable or function and its unit
+    std::optional<Limits> limits;     ///< none: automatic
+    bool grid = false;
+    friend bool operator==(const Axis&, const Axis&) = default;
+};
+
+struct Legend {
+    LegendPlace place = LegendPlace::Automatic;
+    std::optional<std::array<double, 2>> at; ///< upper left corner in mm from the panel's, when it was put there by hand
+    friend bool operator==(const Legend&, const Legend&) = default;
+};
+
+struct Panel {
+    std::string title;
+    Axis x, y;
+    Legend legend;
+    std::vector<Plot> plots;
+    friend bool operator==(const Panel&, const Panel&) = default;
+};
+
+/// The paper: sizes in mm, letters in points (1/72 inch).
+struct Sheet {
+    double width = 150;
+    double height = 95;
+    double textSize = 9;     ///< pt
+    double tolerance = 0.02; ///< mm between a curve and what is drawn for it
+    double resolution = 300; ///< dots per inch of a bitmap
+    friend bool operator==(const Sheet&, const Sheet&) = default;
+};
+
+/// Bounds within which a sheet can be made and shown.
+inline constexpr double leastSheet = 20, greatestSheet = 2000; // mm
+inline constexpr double leastResolution = 20, greatestResolution = 2400;
+/// Most dots of one bitmap, so that no size exhausts the memory.
+inline constexpr double mostDots = 400e6;
+
+/// A recipe: everything a figure is made of. A value: editing makes another one, so undo is a list of these.
+struct Document {
+    std::vector<std::string> page; ///< the formula page's lines
+    Sheet sheet;
+    std::vector<Panel> panels = {Panel{}};
+    friend bool operator==(const Document&, const Document&) = default;
+};
+
+} // namespace coulter

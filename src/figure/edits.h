@@ -1,0 +1,29 @@
+#pragma once
+#include "figure/document.h"
+#include "formula/page.h"
+
+#include <optional>
+#include <string>
+
+namespace coulter {
+
+/// The document with the value of a quantity replaced by new text, its clauses kept.
+/// None if the page has no such quantity.
+std::optional<Document> withQuantity(const Document& document, const std::string& name, const std::string& value);
+
+/// The line of a quantity with its value replaced.
+std::string lineWithValue(const Line& line, const std::string& value);
+
+/// The document with one line replaced, or added when `index` is the page's length. A new function that can be drawn
+/// at once is: it gets a plot, and its variable an interval if the page has none; a plot of a function that is renamed
+/// follows the name.
+Document withLine(const Document& document, std::size_t index, const std::string& text);
+
+/// The document without one line, and without the plots that drew only what it defined.
+Document withoutLine(const Document& document, std::size_t index);
+
+/// A spelled number moved by a number of steps of its last digit (of one digit more when `fine`), within a range if
+/// there is one. "9.50" by 3 is "9.53".
+std::string scrubbedNumber(const std::string& spelled, double steps, bool fine, const std::optional<Interval>& range);
+
+} // namespace coulter

@@ -1,0 +1,54 @@
+#pragma once
+#include "drawing/figure_scene.h"
+#include "figure/document.h"
+#include "formula/problem.h"
+
+#include <functional>
+#include <optional>
+#include <span>
+#include <stop_token>
+#include <string>
+#include <string_view>
+
+namespace coulter {
+
+/// One format that figures are written in: its name is also the ending of its files.
+struct ExportFormat {
+    std::string_view name;
+    std::string_view meaning;
+    /// The figure as bytes, with the recipe inside; empty if it cannot be made.
+    std::string (*write)(const Figure& figure, const Document& document, const std::string& recipe);
+    /// Whether bytes are of this format.
+    bool (*recognise)(std::string_view bytes);
+    /// The recipe inside, if there is one.
+    std::optional<std::string> (*recipeIn)(std::string_view bytes);
+};
+
+std::span<const ExportFormat> exportFormats();
+const ExportFormat* findFormat(std::string_view name);
+
+/// The bytes of a figure, or the problem that there are none.
+struct Exported {
+    std::optional<std::string> bytes;
+    Problem problem;
+};
+
+/// Draws the document and writes it. Equal documents give equal bytes: nothing else enters.
+/// A plot that cannot be drawn is a problem: a figure with something missing is not written.
+Exported exportFigure(const Document& document, const ExportFormat& format, std::stop_token stop = {});
+
+/// The recipe text in an exported figure, or the text itself if it is a recipe.
+struct RecipeFound {
+    std::optional<std::string> recipe;
+    const ExportFormat* format = nullptr; ///< null for a recipe as such
+    Problem problem;
+};
+RecipeFound findRecipe(const std::string& bytes);
+
+/// Rebuilds a figure from the recipe inside it; no problem if every byte is the same.
+std::optional<Problem> verifyFigure(const std::string& bytes);
+
+/// The first problem that keeps a plot of the document from being drawn.
+std::optional<Problem> plotProblem(const Figure& figure, const Document& document);
+
+} // namespace coulter

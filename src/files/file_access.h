@@ -1,0 +1,21 @@
+#pragma once
+#include "formula/problem.h"
+
+#include <filesystem>
+#include <optional>
+#include <string>
+
+namespace coulter {
+
+/// The bytes of a file, or the problem that they cannot be had.
+struct FileRead {
+    std::optional<std::string> bytes;
+    Problem problem;
+};
+FileRead readFile(const std::filesystem::path& path);
+
+/// Replaces a file as a whole or leaves it as it was: writes beside it, flushes to disk, renames.
+/// Returns the problem if it could not be done.
+std::optional<Problem> writeFile(const std::filesystem::path& path, const std::string& bytes);
+
+} // namespace coulter

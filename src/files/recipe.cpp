@@ -1,0 +1,211 @@
+#include "files/recipe.h"
+
+#include "files/json_reader.h"
+#include "formula/page.h"
+
+#include <cmath>
+#include <set>
+
+namespace coulter {
+namespace {
+
+using Ordered = nlohmann::ordered_json;
+using Json = JsonReader::Json;
+
+constexpr std::size_t mostPlots = 200;
+
+Ordered writeAxis(const Axis& axis) {
+    Ordered out = Ordered::object();
+    if (axis.label) out["label"] = *axis.label;
+    if (axis.limits) out["limits"] = {axis.limits->low, axis.limits->high};
+    if (axis.grid) out["grid"] = true;
+    return out;
+}
+
+Ordered writePlot(const Plot& plot) {
+    Ordered out = {{"kind", plotKindNames[static_cast<std::size_t>(plot.kind)]}, {"of", plot.of}};
+    if (plot.name) out["name"] = *plot.name;
+    const PlotStyle usual;
+    Ordered style = Ordered::object();
+    if (plot.style.colour) style["colour"] = spelled(*plot.style.colour);
+    if (plot.style.width != usual.width) style["width"] = plot.style.width;
+    if (plot.style.pattern != usual.pattern) style["pattern"] = linePatternNames[static_cast<std::size_t>(plot.style.pattern)];
+    if (!style.empty()) out["style"] = style;
+    return out;
+}
+
+Ordered writePanel(const Panel& panel) {
+    Ordered out = Ordered::object();
+    if (!panel.title.empty()) out["title"] = panel.title;
+    if (const Ordered x = writeAxis(panel.x); !x.empty()) out["x"] = x;
+    if (const Ordered y = writeAxis(panel.y); !y.empty()) out["y"] = y;
+    Ordered legend = Ordered::object();
+    if (panel.legend.place != LegendPlace::Automatic) legend["place"] = legendPlaceNames[static_cast<std::size_t>(panel.legend.place)];
+    if (panel.legend.at) legend["at"] = {(*panel.legend.at)[0], (*panel.legend.at)[1]};
+    if (!legend.empty()) out["legend"] = legend;
+    out["plots"] = Ordered::array();
+    for (const Plot& plot : panel.plots) out["plots"].push_back(writePlot(plot));
+    return out;
+}
+
+Axis readAxis(JsonReader& reader, const Json& parent, const std::string& path, const char* key) {
+    Axis axis;
+    const auto at = parent.find(key);
+    if (at == parent.end()) return axis;
+    const std::string here = joined(path, key);
+    if (!reader.isObject(*at, here)) return axis;
+    reader.keys(*at, here, {"label", "limits", "grid"});
+    axis.label = reader.text(*at, here, "label");
+    if (const auto limits = reader.pair(*at, here, "limits")) {
+        if (!(limits->first < limits->second) || !std::isfinite(limits->second - limits->first)) {
+            reader.refuse(joined(here, "limits"), "must be two finite numbers, the smaller one first.");
+        }
+        axis.limits = Limits{limits->first, limits->second};
+    }
+    axis.grid = reader.truth(*at, here, "grid").value_or(false);
+    return axis;
+}
+
+Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
+    Plot plot;
+    if (!reader.isObject(value, path)) return plot;
+    reader.keys(value, path, {"kind", "of", "name", "style"});
+    plot.kind = static_cast<PlotKind>(reader.word(value, path, "kind", plotKindNames).value_or(0));
+    const auto of = reader.text(value, path, "of");
+    if (!of) reader.refuse(joined(path, "of"), "is missing: it says what is drawn.", "write \"of\": \"f(x)\"");
+    plot.of = of.value_or("");
+    plot.name = reader.text(value, path, "name");
+    const auto style = value.find("style");
+    if (style == value.end()) return plot;
+    const std::string here = joined(path, "style");
+    if (!reader.isObject(*style, here)) return plot;
+    reader.keys(*style, here, {"colour", "width", "pattern"});
+    if (const auto colour = reader.text(*style, here, "colour")) {
+        plot.style.colour = readColour(*colour);
+        if (!plot.style.colour) reader.refuse(joined(here, "colour"), "is not a colour.", "write it as \"#rrggbb\"");
+    }
+    plot.style.width = reader.number(*style, here, "width", 0.01, 20).value_or(plot.style.width);
+    plot.style.pattern = static_cast<LinePattern>(reader.word(*style, here, "pattern", linePatternNames).value_or(0));
+    return plot;
+}
+
+Panel readPanel(JsonReader& reader, const Json& value, const std::string& path) {
+    Panel panel;
+    if (!reader.isObject(value, path)) return panel;
+    reader.keys(value, path, {"title", "x", "y", "legend", "plots"});
+    panel.title = reader.text(value, path, "title").value_or("");
+    panel.x = readAxis(reader, value, path, "x");
+    panel.y = readAxis(reader, value, path, "y");
+    if (const auto legend = value.find("legend"); legend != value.end() && reader.isObject(*legend, joined(path, "legend"))) {
+        const std::string here = joined(path, "legend");
+        reader.keys(*legend, here, {"place", "at"});
+        panel.legend.place = static_cast<LegendPlace>(reader.word(*legend, here, "place", legendPlaceNames).value_or(0));
+        if (const auto at = reader.pair(*legend, here, "at")) panel.legend.at = {at->first, at->second};
+    }
+    if (const Json* plots = reader.list(value, path, "plots", mostPlots)) {
+        for (std::size_t i = 0; i < plots->size(); ++i) {
+            panel.plots.push_back(readPlot(reader, (*plots)[i], joined(path, "plots") + "[" + std::to_string(i) + "]"));
+        }
+    }
+    return panel;
+}
+
+Sheet readSheet(JsonReader& reader, const Json& root) {
+    Sheet sheet;
+    const auto at = root.find("sheet");
+    if (at == root.end() || !reader.isObject(*at, "sheet")) return sheet;
+    reader.keys(*at, "sheet", {"width", "height", "text size", "tolerance", "resolution"});
+    sheet.width = reader.number(*at, "sheet", "width", leastSheet, greatestSheet).value_or(sheet.width);
+    sheet.height = reader.number(*at, "sheet", "height", leastSheet, greatestSheet).value_or(sheet.height);
+    sheet.textSize = reader.number(*at, "sheet", "text size", 2, 100).value_or(sheet.textSize);
+    sheet.tolerance = reader.number(*at, "sheet", "tolerance", 0.001, 10).value_or(sheet.tolerance);
+    sheet.resolution = reader.number(*at, "sheet", "resolution", leastResolution, greatestResolution).value_or(sheet.resolution);
+    return sheet;
+}
+
+Document readDocument(JsonReader& reader, const Json& root) {
+    Document document;
+    if (!reader.isObject(root, "")) return document;
+    const auto version = root.find("coulter");
+    if (version == root.end() || !version->is_number_integer()) {
+        reader.refuse("", "is not one of Coulter's: it does not start with the key “coulter” and a format number.");
+        return document;
+    }
+    if (*version < 1 || *version > recipeVersion) {
+        reader.refuse("", "has format " + version->dump() + "; this program reads formats up to " + std::to_string(recipeVersion) + ".", "open it with a newer Coulter");
+        return document;
+    }
+    reader.keys(root, "", {"coulter", "page", "sheet", "panels"});
+    if (const Json* page = reader.list(root, "", "page", longestPage)) {
+        for (std::size_t i = 0; i < page->size(); ++i) {
+            if (!(*page)[i].is_string()) reader.refuse("page[" + std::to_string(i) + "]", "must be text in quotation marks.");
+            else document.page.push_back((*page)[i].get<std::string>());
+        }
+    }
+    document.sheet = readSheet(reader, root);
+    if (const Json* panels = reader.list(root, "", "panels", 1)) {
+        document.panels.clear();
+        for (std::size_t i = 0; i < panels->size(); ++i) document.panels.push_back(readPanel(reader, (*panels)[i], "panels[" + std::to_string(i) + "]"));
+        if (panels->empty()) reader.refuse("panels", "is empty; a sheet has one panel.");
+    }
+    return document;
+}
+
+Problem damaged(std::string_view text, std::size_t byte, const std::string& what) {
+    std::size_t line = 1, column = 1;
+    for (std::size_t i = 0; i + 1 < byte && i < text.size(); ++i) {
+        ++column;
+        if (text[i] == '\n') {
+            ++line;
+            column = 1;
+        }
+    }
+    Problem problem;
+    problem.sentence = "The recipe is damaged at line " + std::to_string(line) + ", column " + std::to_string(column) + ": " + what;
+    problem.suggestion = "restore it from a copy, or from an exported figure";
+    return problem;
+}
+
+} // namespace
+
+std::string writeRecipe(const Document& document) {
+    Ordered out;
+    out["coulter"] = recipeVersion;
+    out["page"] = document.page;
+    const Sheet usual;
+    Ordered sheet = {{"width", document.sheet.width}, {"height", document.sheet.height}};
+    if (document.sheet.textSize != usual.textSize) sheet["text size"] = document.sheet.textSize;
+    if (document.sheet.tolerance != usual.tolerance) sheet["tolerance"] = document.sheet.tolerance;
+    if (document.sheet.resolution != usual.resolution) sheet["resolution"] = document.sheet.resolution;
+    out["sheet"] = sheet;
+    out["panels"] = Ordered::array();
+    for (const Panel& panel : document.panels) out["panels"].push_back(writePanel(panel));
+    return out.dump(2, ' ', false, Ordered::error_handler_t::replace) + "\n";
+}
+
+RecipeRead readRecipe(std::string_view text) {
+    // JSON allows a key twice and keeps the last; a recipe in which that happened was not meant so.
+    std::vector<std::set<std::string>> seen;
+    std::string twice;
+    const Json::parser_callback_t watch = [&](int, Json::parse_event_t event, Json& parsed) {
+        if (event == Json::parse_event_t::object_start) seen.emplace_back();
+        if (event == Json::parse_event_t::object_end && !seen.empty()) seen.pop_back();
+        if (event == Json::parse_event_t::key && !seen.back().insert(parsed.get<std::string>()).second) twice = parsed.get<std::string>();
+        return true;
+    };
+    try {
+        const Json root = Json::parse(text, watch);
+        JsonReader reader;
+        if (!twice.empty()) reader.refuse(twice, "stands twice in the same place.", "remove one of the two");
+        Document document = readDocument(reader, root);
+        if (reader.problem()) return {std::nullopt, *reader.problem()};
+        return {std::move(document), {}};
+    } catch (const Json::parse_error& error) {
+        const bool early = error.byte > text.size();
+        return {std::nullopt, damaged(text, error.byte, early ? "it ends too early." : "this is not JSON.")};
+    } catch (const Json::exception&) {
+        return {std::nullopt, damaged(text, 1, "it cannot be read.")};
+    }
+}
+
+} // namespace coulter

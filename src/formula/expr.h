@@ -1,0 +1,52 @@
+#pragma once
+#include <memory>
+#include <string>
+#include <vector>
+
+namespace coulter {
+
+/// Where something stands in its line: first and last character, from 1.
+struct Span {
+    int first = 1;
+    int last = 1;
+    friend bool operator==(const Span&, const Span&) = default;
+};
+
+enum class ExprKind {
+    Number,     ///< `number`; `text` is its spelling
+    Name,       ///< `text` is the canonical name of a quantity, variable, parameter or constant
+    Call,       ///< `text` is the function's canonical name, operands its arguments
+    Group,      ///< one operand in brackets; kept because print shows them
+    Absolute,   ///< |a|
+    Negate,     ///< −a
+    Add,        ///< a + b
+    Subtract,   ///< a − b
+    Multiply,   ///< a b; `juxtaposed` if no sign was written
+    Divide,     ///< a / b
+    Power,      ///< a ^ b; `onFunction` if written sin^2(x)
+    Factorial,  ///< a!
+};
+
+struct Expr;
+using ExprPtr = std::shared_ptr<const Expr>;
+
+/// A node of the syntax tree, as spelled: it is both what is computed and what is typeset.
+struct Expr {
+    ExprKind kind = ExprKind::Number;
+    Span span;
+    double number = 0;
+    std::string text;
+    bool juxtaposed = false;
+    bool onFunction = false;
+    std::vector<ExprPtr> operands; ///< for a call with a base (log_{b}), the base comes first and `hasBase` is set
+    bool hasBase = false;
+};
+
+/// A canonical name ("γ_0", "x_max") in the parts that print shows: letter and subscript.
+struct NameParts {
+    std::string letter;
+    std::string subscript;
+};
+NameParts nameParts(const std::string& canonical);
+
+} // namespace coulter

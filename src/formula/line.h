@@ -1,0 +1,55 @@
+#pragma once
+#include "formula/expr.h"
+#include "formula/interval.h"
+#include "formula/problem.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace coulter {
+
+enum class LineKind {
+    Blank,
+    Prose,    ///< # text
+    Quantity, ///< q = 1.5, from 0 to 6
+    Function, ///< f(x, y) = …
+    Variable, ///< x in [a, b], count 101
+    Question, ///< f(2) = ?
+    Unread,   ///< could not be read; see its problems
+};
+
+/// How a variable is sampled. Without count and step: adaptively, to the figure's tolerance.
+struct Grid {
+    std::optional<double> count;
+    std::optional<double> step;
+    bool logarithmic = false;
+    friend bool operator==(const Grid&, const Grid&) = default;
+};
+
+/// One line of the page: as spelled, as read, and (after resolution) what it is worth.
+struct Line {
+    LineKind kind = LineKind::Blank;
+    std::string source;
+    std::string name;                    ///< canonical name of what is defined
+    Span nameSpan;
+    std::vector<std::string> parameters; ///< of a function, canonical
+    ExprPtr body;                        ///< of a quantity, function or question; text of prose is in `source`
+    ExprPtr low, high;                   ///< ends of a variable's interval
+    ExprPtr from, to;                    ///< range in which a quantity can be scrubbed
+    ExprPtr count, step;
+    std::string unit;                    ///< UDUNITS string, as written
+    std::string label;
+    std::optional<Span> plainNumber;     ///< where a quantity's value is a plain number: what scrubbing changes
+    Problems problems;                   ///< errors and notes on this line
+
+    std::optional<double> value;         ///< of a quantity or an answered question
+    std::optional<Interval> range;       ///< of a quantity with from … to …
+    Interval interval;                   ///< of a variable
+    Grid grid;                           ///< of a variable
+
+    /// Whether the line has no error and can be used by others.
+    bool good() const;
+};
+
+} // namespace coulter

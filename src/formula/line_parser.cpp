@@ -1,0 +1,316 @@
+#include "formula/line_parser.h"
+
+#include "formula/parser.h"
+#include "formula/text.h"
+#include "formula/units.h"
+
+#include <algorithm>
+#include <array>
+
+namespace coulter {
+namespace {
+
+struct Clause {
+    std::string keyword;
+    std::size_t keywordAt = 0;
+    std::size_t begin = 0; ///< of its content
+    std::size_t end = 0;
+};
+
+constexpr std::array<std::u32string_view, 6> clauseKeywords{U"unit", U"from", U"step", U"count", U"logarithmic", U"label"};
+
+/// Where the line's head ends, and its clauses: a clause starts after a comma outside quotation marks.
+struct Split {
+    std::size_t head = 0;
+    std::vector<Clause> clauses;
+};
+
+Split splitClauses(std::u32string_view text) {
+    Split split{text.size(), {}};
+    bool quoted = false;
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        if (text[i] == U'"') quoted = !quoted;
+        if (quoted || text[i] != U',') continue;
+        std::size_t word = i + 1;
+        while (word < text.size() && isSpace(text[word])) ++word;
+        for (const auto keyword : clauseKeywords) {
+            const std::size_t after = word + keyword.size();
+            if (text.substr(word, keyword.size()) != keyword || (after < text.size() && isLetter(text[after]))) continue;
+            if (split.clauses.empty()) split.head = i;
+            else split.clauses.back().end = i;
+            split.clauses.push_back({encodeUtf8(keyword), word, after, text.size()});
+            break;
+        }
+    }
+    return split;
+}
+
+void report(Line& line, Span span, std::string sentence, std::string suggestion = "") {
+    line.problems.push_back({-1, span.first, span.last, std::move(sentence), std::move(suggestion)});
+}
+
+bool isSymbol(const Token& token, std::string_view text) { return token.kind == TokenKind::Symbol && token.text == text; }
+bool isWord(const Token& token, std::string_view text) { return token.kind == TokenKind::Word && token.text == text; }
+
+std::vector<Token> slice(const std::vector<Token>& tokens, std::size_t begin, std::size_t end) {
+    std::vector<Token> part(tokens.begin() + static_cast<std::ptrdiff_t>(begin), tokens.begin() + static_cast<std::ptrdiff_t>(end));
+    Token stop;
+    stop.span = {tokens[end].span.first, tokens[end].span.first};
+    part.push_back(stop);
+    return part;
+}
+
+std::string trimmed(std::u32string_view text) {
+    while (!text.empty() && isSpace(text.front())) text.remove_prefix(1);
+    while (!text.empty() && isSpace(text.back())) text.remove_suffix(1);
+    return encodeUtf8(text);
+}
+
+class Outliner {
+public:
+    explicit Outliner(const std::string& source) : text_(decodeUtf8(source)) { out_.line.source = source; }
+
+    LineOutline run() {
+        Line& line = out_.line;
+        std::size_t begin = 0;
+        while (begin < text_.size() && isSpace(text_[begin])) ++begin;
+        if (begin == text_.size()) return std::move(out_);
+        if (text_[begin] == U'#') {
+            line.kind = LineKind::Prose;
+            return std::move(out_);
+        }
+        line.kind = LineKind::Unread;
+        if (text_.size() > longestLine) {
+            report(line, {static_cast<int>(longestLine) + 1, static_cast<int>(text_.size())}, "This line is longer than 10000 characters.", "name parts of it on lines of their own");
+            return std::move(out_);
+        }
+        const Split split = splitClauses(text_);
+        LexResult lexed = tokenize(text_, begin, split.head);
+        if (!lexed.problems.empty()) {
+            line.problems = lexed.problems;
+            return std::move(out_);
+        }
+        head(lexed.tokens);
+        for (const Clause& clause : split.clauses) readClause(clause);
+        return std::move(out_);
+    }
+
+private:
+    void head(const std::vector<Token>& tokens) {
+        Line& line = out_.line;
+        const std::size_t end = tokens.size() - 1;
+        std::string name;
+        const std::size_t length = readName(tokens, name);
+        line.nameSpan = {tokens[0].span.first, tokens[length > 0 ? length - 1 : 0].span.last};
+        if (length > 0 && isWord(tokens[length], "in")) return variable(tokens, name, length + 1);
+
+        std::size_t equals = end;
+        int depth = 0;
+        for (std::size_t i = 0; i < end; ++i) {
+            if (isSymbol(tokens[i], "(") || isSymbol(tokens[i], "{")) ++depth;
+            if (isSymbol(tokens[i], ")") || isSymbol(tokens[i], "}")) --depth;
+            if (isSymbol(tokens[i], "=") && depth <= 0) {
+                equals = i;
+                break;
+            }
+        }
+        if (equals == end) {
+            if (tokens[0].kind == TokenKind::Word && end >= 2 && isWord(tokens[1], "in")) return badName(tokens[0]);
+            report(line, {tokens[0].span.first, tokens[end].span.first - 1}, "This line defines nothing.",
+                   "write f(x) = … to name a formula, or … = ? to ask for a value");
+            return;
+        }
+        if (equals + 2 == end && isSymbol(tokens[equals + 1], "?")) {
+            line.kind = LineKind::Question;
+            out_.body = slice(tokens, 0, equals);
+            return;
+        }
+        if (length == 0) {
+            if (tokens[0].kind == TokenKind::Word) return badName(tokens[0]);
+            report(line, tokens[0].span, "A definition starts with a name.", "write f(x) = … or a = …");
+            return;
+        }
+        line.name = name;
+        if (length == equals) {
+            line.kind = LineKind::Quantity;
+            out_.body = slice(tokens, equals + 1, end);
+            // A plain number, with or without sign and percent, is what dragging changes.
+            std::size_t at = equals + 1;
+            const std::size_t first = at;
+            if (at < end && isSymbol(tokens[at], "-")) ++at;
+            if (at < end && tokens[at].kind == TokenKind::Number) {
+                ++at;
+                if (at < end && isSymbol(tokens[at], "%")) ++at;
+                if (at == end) line.plainNumber = Span{tokens[first].span.first, tokens[end - 1].span.last};
+            }
+            return;
+        }
+        if (!isSymbol(tokens[length], "(") || !isSymbol(tokens[equals - 1], ")")) {
+            report(line, {tokens[0].span.first, tokens[equals - 1].span.last}, "Only a name, or a name with parameters in brackets, can be defined.",
+                   "write f(x) = … or a = …");
+            return;
+        }
+        if (!parameters(tokens, length + 1, equals - 1)) return;
+        line.kind = LineKind::Function;
+        out_.body = slice(tokens, equals + 1, end);
+    }
+
+    void badName(const Token& token) {
+        const std::u32string letters = decodeUtf8(token.text);
+        const std::string first = encodeUtf8(std::u32string_view(letters).substr(0, 1));
+        const std::string rest = encodeUtf8(std::u32string_view(letters).substr(1));
+        report(out_.line, token.span, "A name is one letter, with a subscript if you like.", "write " + first + "_{" + rest + "}");
+    }
+
+    bool parameters(const std::vector<Token>& tokens, std::size_t at, std::size_t end) {
+        Line& line = out_.line;
+        if (at == end) {
+            report(line, {tokens[at - 1].span.first, tokens[end].span.last}, "The function has no parameter.", "write " + line.name + " = … for a quantity");
+            return false;
+        }
+        while (at < end) {
+            std::string name;
+            const std::size_t length = readName(std::span(tokens).subspan(at, end - at), name);
+            if (length == 0) {
+                if (tokens[at].kind == TokenKind::Word) {
+                    badName(tokens[at]);
+                } else {
+                    report(line, tokens[at].span, "A parameter is a name: one letter, with a subscript if you like.");
+                }
+                return false;
+            }
+            if (std::ranges::count(line.parameters, name) > 0) {
+                report(line, tokens[at].span, "The parameter " + name + " stands here twice.");
+                return false;
+            }
+            line.parameters.push_back(name);
+            at += length;
+            if (at == end) return true;
+            if (!isSymbol(tokens[at], ",") || at + 1 == end) {
+                report(line, tokens[at].span, "Parameters are separated by commas.");
+                return false;
+            }
+            ++at;
+        }
+        return true;
+    }
+
+    void variable(const std::vector<Token>& tokens, const std::string& name, std::size_t at) {
+        Line& line = out_.line;
+        line.name = name;
+        const std::size_t end = tokens.size() - 1;
+        const bool opens = isSymbol(tokens[at], "[") || isSymbol(tokens[at], "(");
+        if (at >= end || !opens) {
+            report(line, tokens[at].span, "An interval is missing here.", "write " + name + " in [0, 1]");
+            return;
+        }
+        const bool closes = isSymbol(tokens[end - 1], "]") || isSymbol(tokens[end - 1], ")");
+        if (!closes || end - 1 == at) {
+            report(line, tokens[at].span, "This “" + tokens[at].text + "” of the interval is never closed.", "add “]” for a closed end or “)” for an open one");
+            return;
+        }
+        std::size_t comma = end;
+        int depth = 0;
+        for (std::size_t i = at + 1; i < end - 1; ++i) {
+            if (isSymbol(tokens[i], "(")) ++depth;
+            if (isSymbol(tokens[i], ")")) --depth;
+            if (isSymbol(tokens[i], ",") && depth == 0) {
+                comma = i;
+                break;
+            }
+        }
+        if (comma == end) {
+            report(line, {tokens[at].span.first, tokens[end - 1].span.last}, "An interval has two ends, separated by a comma.", "write " + name + " in [0, 1]");
+            return;
+        }
+        line.interval.lowClosed = isSymbol(tokens[at], "[");
+        line.interval.highClosed = isSymbol(tokens[end - 1], "]");
+        line.kind = LineKind::Variable;
+        out_.body = slice(tokens, at + 1, comma);
+        out_.high = slice(tokens, comma + 1, end - 1);
+    }
+
+    void readClause(const Clause& clause) {
+        Line& line = out_.line;
+        const Span keyword{static_cast<int>(clause.keywordAt) + 1, static_cast<int>(clause.begin)};
+        if (!seen_.insert(clause.keyword).second) return report(line, keyword, "The clause “" + clause.keyword + "” stands here twice.");
+        if (line.kind == LineKind::Unread) return;
+        const bool isVariable = line.kind == LineKind::Variable;
+        if ((clause.keyword == "step" || clause.keyword == "count" || clause.keyword == "logarithmic") && !isVariable) {
+            return report(line, keyword, "The clause “" + clause.keyword + "” belongs to a variable with its interval.", "write it after x in [a, b]");
+        }
+        if (clause.keyword == "from" && line.kind != LineKind::Quantity) {
+            return report(line, keyword, "The clause “from … to …” belongs to a quantity.");
+        }
+        const std::u32string_view content = std::u32string_view(text_).substr(clause.begin, clause.end - clause.begin);
+        if (clause.keyword == "unit") {
+            line.unit = trimmed(content);
+            if (line.unit.empty()) return report(line, keyword, "The unit is missing.", "write unit m");
+            if (!isUnit(line.unit)) {
+                std::size_t start = clause.begin;
+                while (isSpace(text_[start])) ++start;
+                report(line, {static_cast<int>(start) + 1, static_cast<int>(start + decodeUtf8(line.unit).size())},
+                       "“" + line.unit + "” is not a unit that is known.", "write it as in m, kg m-3, cm/day or °C");
+            }
+            return;
+        }
+        const LexResult lexed = tokenize(text_, clause.begin, clause.end);
+        if (!lexed.problems.empty()) {
+            line.problems.insert(line.problems.end(), lexed.problems.begin(), lexed.problems.end());
+            return;
+        }
+        const std::size_t end = lexed.tokens.size() - 1;
+        if (clause.keyword == "logarithmic") {
+            line.grid.logarithmic = true;
+            if (end > 0) report(line, lexed.tokens[0].span, "Nothing follows “logarithmic” but a comma.");
+        } else if (clause.keyword == "label") {
+            if (end != 1 || lexed.tokens[0].kind != TokenKind::String) return report(line, keyword, "A label is text in quotation marks.", "write label \"Depth\"");
+            line.label = lexed.tokens[0].text;
+        } else if (clause.keyword == "from") {
+            const auto to = std::ranges::find_if(lexed.tokens, [](const Token& token) { return isWord(token, "to"); });
+            if (to == lexed.tokens.end()) return report(line, keyword, "The range has no upper end.", "write from 0 to 10");
+            const auto middle = static_cast<std::size_t>(to - lexed.tokens.begin());
+            out_.from = slice(lexed.tokens, 0, middle);
+            out_.to = slice(lexed.tokens, middle + 1, end);
+        } else {
+            (clause.keyword == "step" ? out_.step : out_.count) = slice(lexed.tokens, 0, end);
+        }
+    }
+
+    std::u32string text_;
+    LineOutline out_;
+    std::set<std::string> seen_;
+};
+
+} // namespace
+
+bool Line::good() const {
+    return kind != LineKind::Unread &&
+           std::ranges::none_of(problems, [](const Problem& p) { return p.severity == Problem::Severity::Error; });
+}
+
+LineOutline outlineLine(const std::string& source) { return Outliner(source).run(); }
+
+Line readLine(LineOutline outline, const KnownNames& page) {
+    Line line = std::move(outline.line);
+    KnownNames inScope = page;
+    for (const std::string& parameter : line.parameters) {
+        inScope.values.insert(parameter);
+        inScope.functions.erase(parameter);
+    }
+    const auto read = [&](const std::vector<Token>& tokens, ExprPtr& into) {
+        if (tokens.empty()) return;
+        ParsedExpression parsed = parseExpression(tokens, inScope);
+        into = parsed.expression;
+        line.problems.insert(line.problems.end(), parsed.problems.begin(), parsed.problems.end());
+    };
+    read(outline.body, line.kind == LineKind::Variable ? line.low : line.body);
+    read(outline.high, line.high);
+    read(outline.from, line.from);
+    read(outline.to, line.to);
+    read(outline.count, line.count);
+    read(outline.step, line.step);
+    return line;
+}
+
+} // namespace coulter

@@ -1,0 +1,27 @@
+#pragma once
+#include "formula/lexer.h"
+#include "formula/line.h"
+#include "formula/names.h"
+
+#include <string>
+
+namespace coulter {
+
+/// A line before its expressions are read: its kind, what it defines, and where its parts stand.
+struct LineOutline {
+    Line line;                       ///< kind, name, parameters, unit, label and problems are set
+    std::vector<Token> body;         ///< right-hand side; for a variable the low end
+    std::vector<Token> high;         ///< high end of a variable's interval
+    std::vector<Token> from, to, count, step;
+};
+
+/// Longest line that is read, in characters.
+inline constexpr std::size_t longestLine = 10'000;
+
+/// First reading: needs nothing but the line itself.
+LineOutline outlineLine(const std::string& source);
+
+/// Second reading: parses the expressions, with the names of the whole page known.
+Line readLine(LineOutline outline, const KnownNames& page);
+
+} // namespace coulter

@@ -1,0 +1,232 @@
+#include "formula/page.h"
+
+#include "formula/line_parser.h"
+#include "formula/parser.h"
+#include "formula/text.h"
+
+#include <algorithm>
+#include <cmath>
+#include <functional>
+#include <set>
+
+namespace coulter {
+namespace {
+
+void report(Line& line, Span span, std::string sentence, std::string suggestion = "", Problem::Severity severity = Problem::Severity::Error) {
+    line.problems.push_back({-1, span.first, span.last, std::move(sentence), std::move(suggestion), severity});
+}
+
+Span spanOf(const Line& line) { return {1, std::max(1, static_cast<int>(decodeUtf8(line.source).size()))}; }
+
+bool defines(const Line& line) {
+    return !line.name.empty() && (line.kind == LineKind::Quantity || line.kind == LineKind::Function || line.kind == LineKind::Variable);
+}
+
+/// Names a body refers to, without the parameters; each with its place.
+void references(const Expr& e, const std::set<std::string>& bound, std::vector<std::pair<std::string, Span>>& out) {
+    if ((e.kind == ExprKind::Name && !bound.contains(e.text)) || e.kind == ExprKind::Call) out.emplace_back(e.text, e.span);
+    for (const ExprPtr& operand : e.operands) references(*operand, bound, out);
+}
+
+class Resolver {
+public:
+    explicit Resolver(Page& page) : page_(page), state_(page.lines.size(), State::New) {}
+
+    void run() {
+        for (std::size_t i = 0; i < page_.lines.size(); ++i) visit(i);
+        for (Line& line : page_.lines) {
+            if (line.good() && line.kind == LineKind::Question) answer(line);
+        }
+    }
+
+private:
+    enum class State { New, Open, Done };
+
+    /// Depth first over what a line needs; computes the line after all that it needs. Finding an open line again
+    /// closes a circle, which is named on every line of it.
+    void visit(std::size_t index) {
+        Line& line = page_.lines[index];
+        state_[index] = State::Open;
+        path_.push_back(index);
+        if (line.good()) {
+            for (const auto& [name, span] : needs(line)) {
+                const auto defined = page_.defined.find(name);
+                if (defined == page_.defined.end()) continue;
+                const std::size_t other = defined->second;
+                if (state_[other] == State::Open) nameCircle(other);
+                if (state_[other] == State::New) visit(other);
+                const Line& needed = page_.lines[other];
+                if (!needed.good() && line.good()) {
+                    report(line, span, name + " cannot be computed: line " + std::to_string(other + 1) + " has a problem.");
+                }
+            }
+        }
+        path_.pop_back();
+        state_[index] = State::Done;
+        if (!line.good()) return;
+        if (line.kind == LineKind::Quantity) quantity(line);
+        if (line.kind == LineKind::Variable) variable(line);
+        if (line.kind == LineKind::Function && line.body) function(line);
+    }
+
+    static std::vector<std::pair<std::string, Span>> needs(const Line& line) {
+        std::vector<std::pair<std::string, Span>> out;
+        const std::set<std::string> bound(line.parameters.begin(), line.parameters.end());
+        for (const ExprPtr& part : {line.body, line.low, line.high, line.from, line.to, line.count, line.step}) {
+            if (part) references(*part, bound, out);
+        }
+        return out;
+    }
+
+    void nameCircle(std::size_t start) {
+        const auto begin = std::ranges::find(path_, start);
+        std::string circle;
+        for (auto at = begin; at != path_.end(); ++at) circle += page_.lines[*at].name + " → ";
+        circle += page_.lines[start].name;
+        for (auto at = begin; at != path_.end(); ++at) {
+            Line& line = page_.lines[*at];
+            const std::string& next = page_.lines[at + 1 == path_.end() ? start : *(at + 1)].name;
+            Span span = spanOf(line);
+            for (const auto& [name, place] : needs(line)) {
+                if (name == next) span = place;
+            }
+            report(line, span, "This definition goes in a circle: " + circle + ".", "give one of them a value of its own");
+        }
+    }
+
+    std::optional<double> number(Line& line, const ExprPtr& expression) {
+        if (!expression) return std::nullopt;
+        const Compiled compiled = compile(page_, expression, {});
+        if (!compiled.program) {
+            line.problems.insert(line.problems.end(), compiled.problems.begin(), compiled.problems.end());
+            return std::nullopt;
+        }
+        double result = 0;
+        double* out = &result;
+        Evaluator(*compiled.program)({}, std::span<double* const>(&out, 1), 1);
+        return result;
+    }
+
+    void quantity(Line& line) {
+        line.value = number(line, line.body);
+        if (line.value && std::isnan(*line.value)) {
+            report(line, line.body->span, line.name + " is undefined: the formula has no value here.");
+            line.value.reset();
+        }
+        const auto from = number(line, line.from), to = number(line, line.to);
+        if (from && to) {
+            if (*from < *to && std::isfinite(*from) && std::isfinite(*to)) line.range = Interval{*from, *to, true, true};
+            else report(line, {line.from->span.first, line.to->span.last}, "The range of " + line.name + " has no extent: it starts at " + shortestNumber(*from) + " and ends at " + shortestNumber(*to) + ".", "write the smaller number first");
+        }
+    }
+
+    void variable(Line& line) {
+        const auto low = number(line, line.low), high = number(line, line.high);
+        const auto count = number(line, line.count), step = number(line, line.step);
+        if (!line.good() || !low || !high) return;
+        const Span ends{line.low->span.first, line.high->span.last};
+        line.interval.low = *low;
+        line.interval.high = *high;
+        line.grid.count = count;
+        line.grid.step = step;
+        if (!std::isfinite(*low) || !std::isfinite(*high)) return report(line, ends, "An interval to draw over needs two finite ends.");
+        if (*low > *high) {
+            return report(line, ends, "The interval is reversed: it starts at " + shortestNumber(*low) + " and ends at " + shortestNumber(*high) + ".",
+                          "write the smaller number first");
+        }
+        if (*low == *high) return report(line, ends, "The interval is empty: both ends are " + shortestNumber(*low) + ".");
+    }
+
+    void function(Line& line) {
+        const Compiled compiled = compile(page_, line.body, line.parameters, openVariables(line));
+        line.problems.insert(line.problems.end(), compiled.problems.begin(), compiled.problems.end());
+    }
+
+    /// A function may use the page's variables without naming them as parameters; any value will do for the check.
+    FixedValues openVariables(const Line& line) const {
+        FixedValues values;
+        for (const std::string& name : freeVariables(page_, line.body)) {
+            if (std::ranges::find(line.parameters, name) == line.parameters.end()) values[name] = 0;
+        }
+        return values;
+    }
+
+    void answer(Line& line) {
+        for (const std::string& name : freeVariables(page_, line.body)) {
+            return report(line, line.body->span, name + " is a variable and has no single value here.", "ask at a place, such as f(2) = ?");
+        }
+        line.value = number(line, line.body);
+    }
+
+    Page& page_;
+    std::vector<State> state_;
+    std::vector<std::size_t> path_;
+};
+
+void noteShadowed(Line& line) {
+    if (!defines(line)) return;
+    if (!std::isnan(constantValue(line.name))) {
+        report(line, line.nameSpan, line.name + " now means this line, not the constant " + shortestNumber(constantValue(line.name)) + ".", "", Problem::Severity::Note);
+    }
+}
+
+} // namespace
+
+const Line* Page::find(const std::string& name, LineKind kind) const {
+    const auto at = defined.find(name);
+    if (at == defined.end()) return nullptr;
+    const Line& line = lines[at->second];
+    return line.kind == kind && line.good() ? &line : nullptr;
+}
+
+Problems Page::problems() const {
+    Problems all;
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        for (Problem problem : lines[i].problems) {
+            problem.line = static_cast<int>(i);
+            all.push_back(std::move(problem));
+        }
+    }
+    return all;
+}
+
+Page readPage(std::span<const std::string> lines) {
+    Page page;
+    std::vector<LineOutline> outlines;
+    for (const std::string& source : lines.first(std::min(lines.size(), longestPage))) outlines.push_back(outlineLine(source));
+    for (std::size_t i = 0; i < outlines.size(); ++i) {
+        Line& line = outlines[i].line;
+        if (!defines(line)) continue;
+        const auto [known, isNew] = page.defined.try_emplace(line.name, i);
+        if (!isNew) {
+            report(line, line.nameSpan, line.name + " is already defined in line " + std::to_string(known->second + 1) + ".", "choose another name, or a subscript");
+            continue;
+        }
+        if (line.kind == LineKind::Function) page.names.functions[line.name] = line.parameters.size();
+        else page.names.values.insert(line.name);
+    }
+    for (LineOutline& outline : outlines) page.lines.push_back(readLine(std::move(outline), page.names));
+    for (Line& line : page.lines) noteShadowed(line);
+    if (lines.size() > longestPage) {
+        report(page.lines.back(), spanOf(page.lines.back()), "A page ends after " + std::to_string(longestPage) + " lines; the rest is not read.");
+    }
+    Resolver(page).run();
+    return page;
+}
+
+Answer evaluate(const Page& page, std::string_view text) {
+    const ParsedExpression parsed = parseExpression(decodeUtf8(text), page.names);
+    Answer answer{std::nan(""), {}};
+    if (!parsed.expression) {
+        answer.problems = parsed.problems;
+        return answer;
+    }
+    const Compiled compiled = compile(page, parsed.expression, {});
+    answer.problems = compiled.problems;
+    if (!compiled.program) return answer;
+    double* out = &answer.value;
+    Evaluator(*compiled.program)({}, std::span<double* const>(&out, 1), 1);
+    return answer;
+}
+
+} // namespace coulter

@@ -1,0 +1,166 @@
+#include "formula/plotted.h"
+
+#include "formula/parser.h"
+#include "formula/text.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+namespace {
+
+bool isSymbol(const Token& token, std::string_view text) { return token.kind == TokenKind::Symbol && token.text == text; }
+bool isWord(const Token& token, std::string_view text) { return token.kind == TokenKind::Word && token.text == text; }
+
+class Reader {
+public:
+    Reader(const Page& page, const std::string& text) : page_(page), text_(decodeUtf8(text)) {}
+
+    Plotted run() {
+        const LexResult lexed = tokenize(text_, 0, text_.size());
+        if (!lexed.problems.empty()) {
+            out_.problems = lexed.problems;
+            return std::move(out_);
+        }
+        const std::span<const Token> tokens(lexed.tokens);
+        const auto found = std::ranges::find_if(tokens, [](const Token& token) { return isWord(token, "for"); });
+        const auto split = static_cast<std::size_t>(found - tokens.begin());
+        if (found != tokens.end() && !readCases(tokens.subspan(split + 1))) return std::move(out_);
+        KnownNames known = page_.names;
+        for (const std::string& name : out_.caseNames) known.values.insert(name);
+        ParsedExpression parsed = parseExpression(tokens.first(split), known);
+        if (!parsed.expression) {
+            out_.problems = parsed.problems;
+            for (Problem& problem : out_.problems) {
+                const auto at = problem.suggestion.find(" = 1");
+                if (problem.suggestion.starts_with("define it") && at != std::string::npos) {
+                    problem.suggestion = problem.suggestion.substr(0, at) + " in [0, 1]";
+                }
+            }
+            return std::move(out_);
+        }
+        out_.expression = parsed.expression;
+        findVariable();
+        return std::move(out_);
+    }
+
+private:
+    bool refuse(Span span, std::string sentence, std::string suggestion = "") {
+        out_.problems.push_back({-1, span.first, span.last, std::move(sentence), std::move(suggestion)});
+        out_.expression = nullptr;
+        return false;
+    }
+
+    /// After “for”: a name, or names in brackets; “in”; the cases in braces.
+    bool readCases(std::span<const Token> tokens) {
+        std::size_t at = 0;
+        const bool several = isSymbol(tokens[0], "(");
+        if (several) ++at;
+        for (;;) {
+            std::string name;
+            const std::size_t length = readName(tokens.subspan(at), name);
+            if (length == 0) return refuse(tokens[at].span, "A name is missing after “for”.", "write for a in {1, 2}");
+            out_.caseNames.push_back(name);
+            at += length;
+            if (!several || !isSymbol(tokens[at], ",")) break;
+            ++at;
+        }
+        if (several && !isSymbol(tokens[at++], ")")) return refuse(tokens[at - 1].span, "The names after “for” need a closing bracket.");
+        if (!isWord(tokens[at], "in") || !isSymbol(tokens[std::min(at + 1, tokens.size() - 1)], "{")) {
+            return refuse(tokens[at].span, "The list of cases is missing.", "write for " + out_.caseNames[0] + " in {1, 2}");
+        }
+        const Token opened = tokens[at + 1];
+        at += 2;
+        while (!isSymbol(tokens[at], "}")) {
+            if (tokens[at].kind == TokenKind::End) return refuse(opened.span, "This “{” is never closed.", "add “}”");
+            if (!readCase(tokens, at, several)) return false;
+            if (out_.cases.size() > mostCases) return refuse(opened.span, "One plot has at most 100 cases.");
+        }
+        if (out_.cases.empty()) return refuse(opened.span, "The list of cases is empty.", "write at least one value in the braces");
+        if (tokens[at + 1].kind != TokenKind::End) return refuse(tokens[at + 1].span, "Nothing can follow the list of cases.");
+        return true;
+    }
+
+    bool readCase(std::span<const Token> tokens, std::size_t& at, bool several) {
+        std::vector<double> values;
+        std::vector<ExprPtr> spelled;
+        if (several) {
+            if (!isSymbol(tokens[at], "(")) return refuse(tokens[at].span, "Each case needs its values in brackets.", "write {(1, 2), (3, 4)}");
+            ++at;
+        }
+        for (std::size_t k = 0; k < out_.caseNames.size(); ++k) {
+            std::size_t end = at;
+            int depth = 0;
+            for (; tokens[end].kind != TokenKind::End; ++end) {
+                if (depth == 0 && (isSymbol(tokens[end], ",") || isSymbol(tokens[end], "}") || isSymbol(tokens[end], ")"))) break;
+                if (isSymbol(tokens[end], "(")) ++depth;
+                if (isSymbol(tokens[end], ")")) --depth;
+            }
+            const ParsedExpression parsed = parseExpression(tokens.subspan(at, end - at), page_.names);
+            if (!parsed.expression) {
+                out_.problems = parsed.problems;
+                return false;
+            }
+            const Compiled compiled = compile(page_, parsed.expression, {});
+            if (!compiled.program) {
+                out_.problems = compiled.problems;
+                return false;
+            }
+            double value = 0;
+            double* to = &value;
+            Evaluator(*compiled.program)({}, std::span<double* const>(&to, 1), 1);
+            if (!std::isfinite(value)) return refuse(parsed.expression->span, "This case has no finite value.");
+            values.push_back(value);
+            spelled.push_back(parsed.expression);
+            at = end;
+            if (k + 1 < out_.caseNames.size()) {
+                if (!isSymbol(tokens[at], ",")) return refuse(tokens[at].span, "This case has fewer values than there are names.");
+                ++at;
+            }
+        }
+        if (several) {
+            if (!isSymbol(tokens[at], ")")) return refuse(tokens[at].span, "This case has more values than there are names.");
+            ++at;
+        }
+        out_.cases.push_back(std::move(values));
+        out_.spelled.push_back(std::move(spelled));
+        if (isSymbol(tokens[at], ",")) {
+            ++at;
+            if (isSymbol(tokens[at], "}")) return refuse(tokens[at].span, "A case is missing here.");
+        } else if (!isSymbol(tokens[at], "}") && tokens[at].kind != TokenKind::End) {
+            return refuse(tokens[at].span, "Cases are separated by commas.");
+        }
+        return true;
+    }
+
+    void findVariable() {
+        std::vector<std::string> free = freeVariables(page_, out_.expression);
+        std::erase_if(free, [&](const std::string& name) { return std::ranges::find(out_.caseNames, name) != out_.caseNames.end(); });
+        const Span all{1, std::max(1, static_cast<int>(text_.size()))};
+        if (free.size() > 1) {
+            std::string list;
+            for (const auto& name : free) list += (list.empty() ? "" : " and ") + name;
+            refuse(all, "A curve runs along one variable, this depends on " + list + ".", "give one of them its cases: for " + free[0] + " in {…}");
+        } else if (free.size() == 1) {
+            out_.variable = free[0];
+        } else {
+            // A constant runs along the page's variable, if that is clear.
+            for (const Line& line : page_.lines) {
+                if (line.kind != LineKind::Variable || !line.good()) continue;
+                if (std::ranges::find(out_.caseNames, line.name) != out_.caseNames.end()) continue;
+                if (out_.variable.empty()) out_.variable = line.name;
+            }
+            if (out_.variable.empty()) refuse(all, "The page has no variable to draw this along.", "add a line such as x in [0, 10]");
+        }
+    }
+
+    const Page& page_;
+    std::u32string text_;
+    Plotted out_;
+};
+
+} // namespace
+
+Plotted readPlotted(const Page& page, const std::string& text) { return Reader(page, text).run(); }
+
+} // namespace coulter

@@ -1,0 +1,26 @@
+#pragma once
+#include "formula/page.h"
+
+#include <string>
+#include <vector>
+
+namespace coulter {
+
+/// What a plot draws: an expression, possibly for several cases: `T(z, t) for z in {0.1, 0.5}`,
+/// `f(x) for (alpha, beta) in {(0.2, 1), (0.4, 3)}`.
+struct Plotted {
+    ExprPtr expression;                      ///< null exactly if there is a problem
+    std::vector<std::string> caseNames;      ///< canonical; empty without “for”
+    std::vector<std::vector<double>> cases;  ///< one value for each name, in the order written
+    std::vector<std::vector<ExprPtr>> spelled; ///< the same as spelled
+    std::string variable;                    ///< canonical name of the variable it runs along
+    Problems problems;
+};
+
+/// Most cases of one plot.
+inline constexpr std::size_t mostCases = 100;
+
+/// Reads what a plot draws. The variable is the one variable of the page that the expression depends on.
+Plotted readPlotted(const Page& page, const std::string& text);
+
+} // namespace coulter

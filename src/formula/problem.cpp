@@ -1,0 +1,16 @@
+#include "formula/problem.h"
+
+namespace coulter {
+
+std::string describe(const Problem& problem) {
+    std::string text;
+    if (problem.line >= 0) text = "line " + std::to_string(problem.line + 1) + ", ";
+    if (problem.first > 0) {
+        text += "character " + std::to_string(problem.first) + ": ";
+    }
+    text += problem.sentence;
+    if (!problem.suggestion.empty()) text += " — " + problem.suggestion;
+    return text;
+}
+
+} // namespace coulter

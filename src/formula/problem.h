@@ -1,0 +1,26 @@
+#pragma once
+#include <string>
+#include <vector>
+
+namespace coulter {
+
+/// Something the reader of a page should know, with its place. Problems are values: they are returned, never thrown.
+struct Problem {
+    enum class Severity { Error, Note };
+
+    int line = -1;          ///< line of the page, from 0; −1: not on the page
+    int first = 0;          ///< first character concerned, counted in Unicode characters from 1; 0: no place
+    int last = 0;           ///< last character concerned
+    std::string sentence;   ///< one plain sentence
+    std::string suggestion; ///< what to do or write instead; may be empty
+    Severity severity = Severity::Error;
+
+    friend bool operator==(const Problem&, const Problem&) = default;
+};
+
+/// "line 2, character 7: sentence — suggestion", with 1-based numbers, as printed by the command line.
+std::string describe(const Problem& problem);
+
+using Problems = std::vector<Problem>;
+
+} // namespace coulter

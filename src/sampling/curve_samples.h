@@ -1,0 +1,46 @@
+#pragma once
+#include <cstddef>
+#include <vector>
+
+namespace coulter {
+
+/// What is known about one point of a sampled curve.
+enum class PointState {
+    Grid,      ///< a point of the grid that was asked for
+    Estimated, ///< chosen by curvature; the chords beside it were checked at further points
+    Edge,      ///< last point before the function becomes undefined
+    Jump,      ///< one-sided value at a jump
+    Pole,      ///< last point beside a pole
+    Filled,    ///< the function is undefined here, but has this limit
+};
+
+/// Why there is no line between two stretches.
+enum class GapKind { Undefined, Jump, Pole };
+
+/// An unbroken piece of the curve, left to right, in the user's coordinates.
+struct Stretch {
+    std::vector<double> x;
+    std::vector<double> y;
+    std::vector<PointState> state;
+};
+
+/// A place, or an interval, that no line crosses.
+struct Gap {
+    double low = 0;
+    double high = 0; ///< equal to `low` (to rounding) for a pole or a jump
+    GapKind kind = GapKind::Undefined;
+};
+
+struct CurveSamples {
+    std::vector<Stretch> stretches;
+    std::vector<Gap> gaps;
+    std::size_t evaluations = 0; ///< of the function, in all
+    bool finished = true;        ///< false if it was stopped, or the function asked for more points than are allowed
+    std::size_t pointCount() const {
+        std::size_t n = 0;
+        for (const Stretch& stretch : stretches) n += stretch.x.size();
+        return n;
+    }
+};
+
+} // namespace coulter

@@ -1,0 +1,259 @@
+#include "typeset/formula_math.h"
+
+#include "formula/parser.h"
+#include "formula/text.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+namespace {
+
+const Expr& withoutGroup(const Expr& e) { return e.kind == ExprKind::Group ? withoutGroup(*e.operands[0]) : e; }
+
+/// Whether the printed form starts with a digit, so that a product before it needs its sign.
+bool startsWithDigit(const Expr& e) {
+    switch (e.kind) {
+    case ExprKind::Number: return true;
+    case ExprKind::Multiply: case ExprKind::Add: case ExprKind::Subtract: case ExprKind::Factorial: return startsWithDigit(*e.operands[0]);
+    case ExprKind::Power: return !e.onFunction && startsWithDigit(*e.operands[0]);
+    default: return false;
+    }
+}
+
+MathPtr call(MathPtr name, MathPtr arguments) {
+    auto fence = std::make_shared<Math>(*mathFenced("(", std::move(arguments), ")"));
+    fence->text = "call";
+    return mathRow({std::move(name), fence});
+}
+
+MathPtr listMath(const std::vector<ExprPtr>& list, std::size_t from = 0) {
+    std::vector<MathPtr> parts;
+    for (std::size_t i = from; i < list.size(); ++i) {
+        if (i > from) parts.push_back(mathSymbol(",", MathClass::Punctuation));
+        parts.push_back(formulaMath(*list[i]));
+    }
+    return mathRow(std::move(parts));
+}
+
+MathPtr functionName(const std::string& name) {
+    const bool oneLetter = decodeUtf8(nameParts(name).letter).size() == 1;
+    return oneLetter ? nameMath(name) : mathWord(name, MathClass::Operator);
+}
+
+MathPtr callMath(const Expr& e, MathPtr power) {
+    const auto& operands = e.operands;
+    if (!power && operands.size() == 1) {
+        if (e.text == "sqrt") return mathRoot(formulaMath(withoutGroup(*operands[0])));
+        if (e.text == "cbrt") return mathRoot(formulaMath(withoutGroup(*operands[0])), mathDigits("3"));
+        if (e.text == "abs") return mathFenced("|", formulaMath(*operands[0]), "|");
+        if (e.text == "floor") return mathFenced("⌊", formulaMath(*operands[0]), "⌋");
+        if (e.text == "ceil") return mathFenced("⌈", formulaMath(*operands[0]), "⌉");
+    }
+    MathPtr name = functionName(e.text);
+    MathPtr base = e.hasBase ? formulaMath(*operands[0]) : nullptr;
+    if (base || power) name = mathScript(name, base, power);
+    return call(name, listMath(operands, e.hasBase ? 1 : 0));
+}
+
+MathPtr powerMath(const Expr& e) {
+    const Expr& base = *e.operands[0];
+    MathPtr exponent = formulaMath(withoutGroup(*e.operands[1]));
+    if (e.onFunction) return callMath(base, exponent);
+    // x_0^2 has both indices on one letter.
+    MathPtr printed = formulaMath(base);
+    if (printed->kind == MathKind::Script && !printed->children[2]) return mathScript(printed->children[0], printed->children[1], exponent);
+    return mathScript(printed, nullptr, exponent);
+}
+
+} // namespace
+
+MathPtr nameMath(const std::string& canonical) {
+    if (canonical == "π" || canonical == "e" || canonical == "∞") return mathSymbol(canonical);
+    const NameParts parts = nameParts(canonical);
+    MathPtr letter = mathItalic(parts.letter);
+    if (parts.subscript.empty()) return letter;
+    const std::string index = canonicalWord(parts.subscript);
+    const std::u32string letters = decodeUtf8(index);
+    MathPtr printed;
+    if (letters.size() == 1 && isLetter(letters[0])) printed = mathItalic(index);
+    else if (std::ranges::all_of(letters, isDigit)) printed = mathDigits(index);
+    else printed = mathWord(index);
+    return mathScript(letter, printed, nullptr);
+}
+
+MathPtr valueMath(const std::string& digits, Ink ink) {
+    if (digits == "inf") return mathSymbol("∞");
+    if (digits == "-inf") return mathRow({mathSymbol("−"), mathSymbol("∞")});
+    if (digits == "undefined") return mathWord("undefined", MathClass::Ordinary, ink);
+    const auto e = digits.find_first_of("eE");
+    if (e == std::string::npos) return mathDigits(digits, ink);
+    std::string exponent = digits.substr(e + 1);
+    if (exponent.starts_with("+")) exponent.erase(0, 1);
+    const std::string mantissa = digits.substr(0, e);
+    MathPtr power = mathScript(mathDigits("10", ink), nullptr, mathDigits(exponent, ink));
+    if (mantissa == "1") return power;
+    return mathRow({mathDigits(mantissa, ink), mathSpace(0.17), mathSymbol("×"), mathSpace(0.17), power});
+}
+
+MathPtr formulaMath(const Expr& e) {
+    const auto operand = [&](std::size_t i) { return formulaMath(*e.operands[i]); };
+    switch (e.kind) {
+    case ExprKind::Number: return valueMath(e.text);
+    case ExprKind::Name: return nameMath(e.text);
+    case ExprKind::Call: return callMath(e, nullptr);
+    case ExprKind::Group: return mathFenced("(", operand(0), ")");
+    case ExprKind::Absolute: return mathFenced("|", operand(0), "|");
+    case ExprKind::Negate: return mathRow({mathSymbol("−"), operand(0)});
+    case ExprKind::Add: return mathRow({operand(0), mathSymbol("+", MathClass::Binary), operand(1)});
+    case ExprKind::Subtract: return mathRow({operand(0), mathSymbol("−", MathClass::Binary), operand(1)});
+    case ExprKind::Multiply: {
+        const Expr& right = *e.operands[1];
+        if (right.kind == ExprKind::Negate) return mathRow({operand(0), mathSymbol("·", MathClass::Binary), mathFenced("(", operand(1), ")")});
+        if (startsWithDigit(right)) return mathRow({operand(0), mathSymbol("·", MathClass::Binary), operand(1)});
+        return mathRow({operand(0), mathSpace(0.08), operand(1)});
+    }
+    case ExprKind::Divide: return mathFraction(formulaMath(withoutGroup(*e.operands[0])), formulaMath(withoutGroup(*e.operands[1])));
+    case ExprKind::Power: return powerMath(e);
+    case ExprKind::Factorial: return mathRow({operand(0), mathSymbol("!")});
+    }
+    return mathRow({});
+}
+
+MathPtr unitMath(const std::string& unit) {
+    std::vector<MathPtr> parts;
+    std::string word;
+    const std::u32string text = decodeUtf8(unit);
+    const auto flush = [&](MathPtr exponent) {
+        if (word.empty()) return;
+        MathPtr symbol = mathWord(word);
+        parts.push_back(exponent ? mathScript(symbol, nullptr, exponent) : symbol);
+        word.clear();
+    };
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        const char32_t c = text[i];
+        const bool sign = (c == U'-' || c == U'−' || c == U'^' || c == U'+');
+        if ((sign || isDigit(c)) && !word.empty()) {
+            std::string digits;
+            for (; i < text.size() && (isDigit(text[i]) || text[i] == U'-' || text[i] == U'−' || text[i] == U'^' || text[i] == U'+'); ++i) {
+                if (text[i] == U'-' || text[i] == U'−') digits += '-';
+                else if (isDigit(text[i])) digits += static_cast<char>(text[i]);
+            }
+            --i;
+            flush(mathDigits(digits));
+        } else if (c == U' ' || c == U'.' || c == U'*' || c == U'·') {
+            flush(nullptr);
+            if (!parts.empty()) parts.push_back(mathSpace(0.17));
+        } else if (c == U'/') {
+            flush(nullptr);
+            parts.push_back(mathSymbol("/"));
+        } else {
+            word += encodeUtf8(std::u32string(1, c));
+        }
+    }
+    flush(nullptr);
+    return mathRow(std::move(parts));
+}
+
+namespace {
+
+/// The unit behind a number, unless it is the unit one.
+void appendUnit(std::vector<MathPtr>& parts, const std::string& unit) {
+    if (unit.empty() || unit == "1") return;
+    parts.push_back(mathSpace(0.22));
+    parts.push_back(unitMath(unit));
+}
+
+void appendGrid(std::vector<MathPtr>& parts, const Line& line) {
+    const auto say = [&](const std::string& word, const ExprPtr& value) {
+        parts.push_back(mathWord(",", MathClass::Ordinary, Ink::Muted));
+        parts.push_back(mathSpace(0.35));
+        parts.push_back(mathWord(word, MathClass::Ordinary, Ink::Muted));
+        if (!value) return;
+        parts.push_back(mathSpace(0.3));
+        parts.push_back(formulaMath(*value));
+    };
+    if (line.count) say("count", line.count);
+    if (line.step) say("step", line.step);
+    if (line.grid.logarithmic) say("logarithmic", nullptr);
+}
+
+} // namespace
+
+MathPtr lineMath(const Line& line) {
+    std::vector<MathPtr> parts;
+    switch (line.kind) {
+    case LineKind::Quantity:
+        if (!line.body) return nullptr;
+        parts = {nameMath(line.name), mathSymbol("=", MathClass::Relation)};
+        if (line.plainNumber) {
+            const auto letters = decodeUtf8(line.source);
+            std::string digits;
+            for (int i = line.plainNumber->first - 1; i < line.plainNumber->last; ++i) {
+                const char32_t c = letters[static_cast<std::size_t>(i)];
+                if (!isSpace(c)) digits += c == U'−' ? "-" : encodeUtf8(std::u32string(1, c));
+            }
+            parts.push_back(valueMath(digits, Ink::Number));
+        } else {
+            parts.push_back(formulaMath(*line.body));
+        }
+        appendUnit(parts, line.unit);
+        return mathRow(std::move(parts));
+    case LineKind::Function: {
+        if (!line.body) return nullptr;
+        std::vector<MathPtr> parameters;
+        for (const std::string& parameter : line.parameters) {
+            if (!parameters.empty()) parameters.push_back(mathSymbol(",", MathClass::Punctuation));
+            parameters.push_back(nameMath(parameter));
+        }
+        return mathRow({call(nameMath(line.name), mathRow(std::move(parameters))), mathSymbol("=", MathClass::Relation), formulaMath(*line.body)});
+    }
+    case LineKind::Variable: {
+        if (!line.low || !line.high) return nullptr;
+        MathPtr ends = mathRow({formulaMath(*line.low), mathSymbol(",", MathClass::Punctuation), formulaMath(*line.high)});
+        parts = {nameMath(line.name), mathSymbol("∈", MathClass::Relation),
+                 mathFenced(line.interval.lowClosed ? "[" : "(", ends, line.interval.highClosed ? "]" : ")")};
+        appendUnit(parts, line.unit);
+        appendGrid(parts, line);
+        return mathRow(std::move(parts));
+    }
+    case LineKind::Question: {
+        if (!line.body) return nullptr;
+        MathPtr answer = line.value ? valueMath(roundedNumber(*line.value, 10), Ink::Answer) : mathWord("?", MathClass::Ordinary, Ink::Answer);
+        parts = {formulaMath(*line.body), mathSymbol("=", MathClass::Relation), answer};
+        if (!line.unit.empty()) appendUnit(parts, line.unit);
+        return mathRow(std::move(parts));
+    }
+    default: return nullptr;
+    }
+}
+
+Box labelBox(const std::string& text, FontId font, double size, const KnownNames& names) {
+    Box line = textBox("", font, size);
+    std::size_t at = 0;
+    bool formula = false;
+    while (at <= text.size()) {
+        const std::size_t end = std::min(text.find('$', at), text.size());
+        const std::string part = text.substr(at, end - at);
+        MathPtr math;
+        if (formula && !part.empty()) {
+            // In a text every name may stand for itself, defined or not.
+            const std::u32string letters = decodeUtf8(part);
+            const LexResult lexed = tokenize(letters, 0, letters.size());
+            KnownNames all = names;
+            for (std::size_t i = 0; i < lexed.tokens.size(); ++i) {
+                std::string name;
+                if (readName(std::span(lexed.tokens).subspan(i), name) > 0 && !all.functions.contains(name)) all.values.insert(name);
+            }
+            if (lexed.problems.empty()) {
+                if (const auto parsed = parseExpression(lexed.tokens, all); parsed.expression) math = formulaMath(*parsed.expression);
+            }
+        }
+        line.append(math ? layoutMath(*math, size, false) : textBox(part, font, size));
+        formula = !formula;
+        at = end + 1;
+    }
+    return line;
+}
+
+} // namespace coulter

@@ -1,0 +1,28 @@
+#pragma once
+#include "formula/line.h"
+#include "formula/names.h"
+#include "typeset/math.h"
+
+namespace coulter {
+
+/// A formula as it is printed: fractions built up, roots drawn, variables slanted, constants and function names upright
+/// (ISO 80000-2).
+MathPtr formulaMath(const Expr& expression);
+
+/// A canonical name with its index: T with subscript m.
+MathPtr nameMath(const std::string& canonical);
+
+/// A unit in upright letters with raised exponents: "kg m-3" → kg m⁻³.
+MathPtr unitMath(const std::string& unit);
+
+/// A value as in print: "−1.5", or "1.2 × 10⁻⁷".
+MathPtr valueMath(const std::string& digits, Ink ink = Ink::Plain);
+
+/// A whole line of a page. Scrubbable numbers have Ink::Number, answers Ink::Answer. Null for prose and unread lines.
+MathPtr lineMath(const Line& line);
+
+/// Text in which parts between two $ are formulas: "Depth $z$ below ground". What cannot be read stays as it is.
+/// @param names  of the page, so that f(x) in a text is read as there
+Box labelBox(const std::string& text, FontId font, double size, const KnownNames& names);
+
+} // namespace coulter
