@@ -55,6 +55,10 @@ std::string nearName(std::string_view unknown, const KnownNames& known) {
     for (const auto& [name, arity] : known.functions) candidates.push_back(name);
     candidates.insert(candidates.end(), known.values.begin(), known.values.end());
     for (const FunctionEntry& entry : catalogue()) candidates.emplace_back(entry.name);
+    for (std::size_t i = candidates.size(); i-- > 0;) { // Greek letters are mistyped by name
+        const std::u32string letters = decodeUtf8(candidates[i]);
+        if (const auto name = greekName(letters.front()); !name.empty()) candidates.push_back(std::string(name) + encodeUtf8(std::u32string_view(letters).substr(1)));
+    }
     const std::u32string wanted = decodeUtf8(unknown);
     for (const auto& candidate : candidates) {
         if (candidate != unknown && folded(decodeUtf8(candidate)) == folded(wanted)) return candidate;

@@ -14,9 +14,29 @@ double between(double a, double b) {
         if (ratio > 1e3 || ratio < 1e-3) return std::copysign(std::sqrt(std::abs(a)) * std::sqrt(std::abs(b)), a);
     } else if (a == 0 || b == 0) {
         const double other = a == 0 ? b : a;
-        if (std::abs(other) < 1e-150) return other / 1024;
+        if (std::abs(other) < 1e-150) return other / 1024 != 0 ? other / 1024 : other / 2;
     }
     return middle;
+}
+
+/// Whether the function comes to rest towards a knot from one side: without that a step there is no jump but part of
+/// an oscillation that cannot be resolved. Poles do not come to rest, but they grow steadily.
+bool settles(CurveProbe& probe, const Knot& knot, double direction, double rise) {
+    double x = knot.x;
+    double before = knot.v;
+    int turns = 0;
+    double lastMove = 0;
+    for (int step = 0; step < 12; ++step) {
+        const double distance = std::max(std::abs(knot.x), 1e-300) * std::ldexp(1.0, -50 + 2 * step);
+        x = knot.x + direction * distance;
+        const Knot next = probe.at(x);
+        if (!std::isfinite(next.y)) break;
+        const double move = next.v - before;
+        if (std::abs(move) > 0.25 * rise && lastMove * move < 0) ++turns;
+        if (std::abs(move) > 0.25 * rise) lastMove = move;
+        before = next.v;
+    }
+    return turns < 2;
 }
 
 } // namespace
@@ -48,6 +68,7 @@ SteepPlace findSteepPlace(CurveProbe& probe, const Knot& left, const Knot& right
         if (std::abs(b.v - a.v) < tolerance / 2) return {a, b, std::nullopt};
     }
     const double rise = std::abs(b.v - a.v);
+    if (!settles(probe, a, -1, rise) || !settles(probe, b, 1, rise)) return {a, b, std::nullopt};
     // Each halving of the distance doubles the rise at a simple pole and leaves it as it is at a jump.
     const bool grows = rise > 1e3 * startRise && rise > 1e3 * probe.map().y.length;
     return {a, b, grows ? GapKind::Pole : GapKind::Jump};

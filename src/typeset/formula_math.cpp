@@ -113,7 +113,11 @@ MathPtr formulaMath(const Expr& e) {
         if (startsWithDigit(right)) return mathRow({operand(0), mathSymbol("·", MathClass::Binary), operand(1)});
         return mathRow({operand(0), mathSpace(0.08), operand(1)});
     }
-    case ExprKind::Divide: return mathFraction(formulaMath(withoutGroup(*e.operands[0])), formulaMath(withoutGroup(*e.operands[1])));
+    case ExprKind::Divide:
+        if (e.operands[0]->kind == ExprKind::Negate) { // the sign of a numerator stands before the fraction
+            return mathRow({mathSymbol("−"), mathFraction(formulaMath(withoutGroup(*e.operands[0]->operands[0])), formulaMath(withoutGroup(*e.operands[1])))});
+        }
+        return mathFraction(formulaMath(withoutGroup(*e.operands[0])), formulaMath(withoutGroup(*e.operands[1])));
     case ExprKind::Power: return powerMath(e);
     case ExprKind::Factorial: return mathRow({operand(0), mathSymbol("!")});
     }
@@ -243,7 +247,11 @@ Box labelBox(const std::string& text, FontId font, double size, const KnownNames
             KnownNames all = names;
             for (std::size_t i = 0; i < lexed.tokens.size(); ++i) {
                 std::string name;
-                if (readName(std::span(lexed.tokens).subspan(i), name) > 0 && !all.functions.contains(name)) all.values.insert(name);
+                const std::size_t length = readName(std::span(lexed.tokens).subspan(i), name);
+                if (length == 0) continue;
+                const bool called = lexed.tokens[i + length].text == "(";
+                if (!called) all.functions.erase(name);
+                if (!all.functions.contains(name)) all.values.insert(name);
             }
             if (lexed.problems.empty()) {
                 if (const auto parsed = parseExpression(lexed.tokens, all); parsed.expression) math = formulaMath(*parsed.expression);

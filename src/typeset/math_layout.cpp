@@ -207,7 +207,8 @@ private:
     static bool tall(const Math& base) { return base.kind != MathKind::Symbol && base.kind != MathKind::Word; }
 
     Box fenced(const Math& math, Style style) const {
-        const Box inside = box(*math.children[0], style);
+        // Fractions among a function's arguments are set small, so that lines keep their height.
+        const Box inside = box(*math.children[0], math.text == "call" && style == Style::Display ? Style::Text : style);
         const double axis = constant(HB_OT_MATH_CONSTANT_AXIS_HEIGHT, style);
         // A fence covers nine tenths of what stands above or below the axis, whichever is more.
         const double half = std::max(inside.ascent - axis, inside.descent + axis);

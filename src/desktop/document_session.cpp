@@ -1,0 +1,93 @@
+#include "desktop/document_session.h"
+
+#include "files/file_access.h"
+#include "files/recipe.h"
+
+#include <QFileInfo>
+
+namespace coulter {
+namespace {
+
+/// Steps of undo that are kept; a document is small.
+constexpr std::size_t mostSteps = 1000;
+
+} // namespace
+
+DocumentSession::DocumentSession(QObject* parent) : QObject(parent) {}
+
+void DocumentSession::edit(Document document, const QString& what, const QString& mergeKey) {
+    preview_.reset();
+    if (document == history_[at_]) {
+        emit shownChanged();
+        return;
+    }
+    const bool merge = !mergeKey.isEmpty() && mergeKey == mergeKey_ && at_ > 0 && at_ + 1 == history_.size();
+    if (merge) {
+        history_[at_] = std::move(document);
+    } else {
+        history_.resize(at_ + 1);
+        names_.resize(at_ + 1);
+        history_.push_back(std::move(document));
+        names_.push_back(what);
+        if (history_.size() > mostSteps) {
+            history_.erase(history_.begin());
+            names_.erase(names_.begin());
+        }
+        at_ = history_.size() - 1;
+    }
+    mergeKey_ = mergeKey;
+    emit shownChanged();
+    emit stateChanged();
+}
+
+void DocumentSession::preview(std::optional<Document> document) {
+    if (!document && !preview_) return;
+    preview_ = std::move(document);
+    emit shownChanged();
+}
+
+void DocumentSession::undo() {
+    if (!canUndo()) return;
+    preview_.reset();
+    mergeKey_.clear();
+    --at_;
+    emit shownChanged();
+    emit stateChanged();
+}
+
+void DocumentSession::redo() {
+    if (!canRedo()) return;
+    preview_.reset();
+    mergeKey_.clear();
+    ++at_;
+    emit shownChanged();
+    emit stateChanged();
+}
+
+void DocumentSession::start(Document document, const QString& path, const QString& name) {
+    preview_.reset();
+    mergeKey_.clear();
+    history_ = {std::move(document)};
+    names_ = {QString()};
+    at_ = 0;
+    saved_ = history_[0];
+    path_ = path;
+    name_ = name;
+    emit shownChanged();
+    emit stateChanged();
+}
+
+std::optional<Problem> DocumentSession::save(const QString& path) {
+    if (auto problem = writeFile(path.toStdString(), writeRecipe(document()))) return problem;
+    path_ = path;
+    saved_ = document();
+    emit stateChanged();
+    return std::nullopt;
+}
+
+QString DocumentSession::name() const {
+    if (!path_.isEmpty()) return QFileInfo(path_).completeBaseName();
+    return name_.isEmpty() ? tr("unsaved figure") : name_;
+}
+
+} // namespace coulter

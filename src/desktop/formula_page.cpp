@@ -1,0 +1,412 @@
+#include "desktop/formula_page.h"
+
+#include "drawing/cairo_painter.h"
+#include "figure/edits.h"
+#include "formula/text.h"
+#include "typeset/formula_math.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QScrollBar>
+#include <QToolTip>
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+namespace {
+
+constexpr double margin = 5;         // mm at the left and right edge
+constexpr double indent = 6;         // mm before an equation
+constexpr double whereWidth = 13;    // mm for "where"
+constexpr double pixelsPerStep = 5;  // of dragging, for one step of the last digit
+
+} // namespace
+
+FormulaPage::FormulaPage(DocumentSession& session, const LookSettings& look, QWidget* parent)
+    : QAbstractScrollArea(parent), session_(session), look_(look), editor_(new LineEditor(look, viewport())) {
+    setFrameShape(QFrame::NoFrame);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setMouseTracking(true);
+    viewport()->setMouseTracking(true);
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(tr("Formula page"));
+    setObjectName("formulaPage");
+    editor_->hide();
+    connect(editor_, &LineEditor::edited, this, &FormulaPage::typed);
+    connect(editor_, &LineEditor::committed, this, [this] {
+        const int line = editing_;
+        finishEditing(true);
+        setFocus();
+        selectLine(std::min(line, static_cast<int>(session_.document().page.size()) - 1));
+    });
+    connect(editor_, &LineEditor::cancelled, this, [this] {
+        finishEditing(false);
+        setFocus();
+    });
+    connect(editor_, &LineEditor::leftUpwards, this, [this] {
+        const int line = editing_;
+        finishEditing(true);
+        if (line > 0) editLine(line - 1);
+    });
+    connect(editor_, &LineEditor::leftDownwards, this, [this] {
+        const int line = editing_;
+        finishEditing(true);
+        if (line + 1 < static_cast<int>(session_.document().page.size())) editLine(line + 1);
+    });
+    connect(editor_, &LineEditor::sizeChanged, this, &FormulaPage::placeEditor);
+    connect(&session_, &DocumentSession::shownChanged, this, &FormulaPage::rebuild);
+    connect(&look_, &LookSettings::changed, this, &FormulaPage::rebuild);
+    rebuild();
+}
+
+double FormulaPage::dots() const { return screenDots * look_.look().scale; }
+
+std::vector<TypesetBox> FormulaPage::wrapped(const std::string& text, double width, Ink ink, double size) const {
+    std::vector<TypesetBox> lines;
+    std::string line;
+    std::size_t at = 0;
+    while (at < text.size()) {
+        const std::size_t end = std::min(text.find(' ', at), text.size());
+        const std::string word = text.substr(at, end - at);
+        const std::string longer = line.empty() ? word : line + " " + word;
+        if (!line.empty() && textBox(longer, FontId::Text, size).width > width) {
+            lines.push_back(textBox(line, FontId::Text, size, ink));
+            line = word;
+        } else {
+            line = longer;
+        }
+        at = end + 1;
+    }
+    lines.push_back(textBox(line, FontId::Text, size, ink));
+    return lines;
+}
+
+FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bool& afterEquation) const {
+    const Line& line = page_.lines[static_cast<std::size_t>(index)];
+    Row row;
+    row.line = index;
+    row.left = margin;
+    const double small = 0.82 * formulaSize;
+    MathPtr math = lineMath(line);
+    if (line.kind == LineKind::Prose) {
+        const auto start = line.source.find_first_not_of("# \t");
+        row.boxes = wrapped(start == std::string::npos ? "" : line.source.substr(start), width - 2 * margin, Ink::Plain, 0.92 * formulaSize);
+        afterEquation = false;
+    } else if (!math) {
+        row.boxes = wrapped(line.source, width - 2 * margin - indent, Ink::Plain, small);
+        row.left = margin + indent;
+        if (line.kind == LineKind::Function) afterEquation = true;
+    } else {
+        TypesetBox box = layoutMath(*math, formulaSize);
+        const bool isEquation = line.kind == LineKind::Function || line.kind == LineKind::Question;
+        if (isEquation) {
+            row.left = margin + indent;
+            if (line.kind == LineKind::Function) row.after = textBox("(" + std::to_string(++equation) + ")", FontId::Text, small, Ink::Muted);
+            afterEquation = true;
+        } else {
+            row.left = margin + indent + whereWidth;
+            if (afterEquation && line.kind == LineKind::Quantity) row.before = textBox("where", FontId::TextItalic, small, Ink::Muted);
+            if (line.kind == LineKind::Variable) row.before = textBox("for", FontId::TextItalic, small, Ink::Muted);
+            if (line.kind == LineKind::Quantity) afterEquation = false;
+        }
+        const double room = width - row.left - margin - (row.after.width > 0 ? row.after.width + 2 : 0);
+        if (box.width > room) {
+            row.shrink = std::max(0.6, room / box.width);
+            box = layoutMath(*math, formulaSize * row.shrink);
+        }
+        row.number = extentOf(box, Ink::Number);
+        if (!line.label.empty() && !isEquation) {
+            row.aside = textBox(line.label, FontId::Text, 0.9 * small, Ink::Muted);
+            if (row.left + box.width + 3 + row.aside.width > width - margin) row.aside = {};
+        }
+        row.boxes = {std::move(box)};
+    }
+    for (const Problem& problem : line.problems) {
+        if (problem.severity != Problem::Severity::Error) continue;
+        row.problem = wrapped(problem.sentence, width - row.left - margin, Ink::Answer, 0.75 * formulaSize).front();
+        break;
+    }
+    return row;
+}
+
+void FormulaPage::rebuild() {
+    page_ = readPage(session_.shown().page);
+    rows_.clear();
+    const double width = viewport()->width() / dots();
+    double top = look_.look().px(14);
+    int equation = 0;
+    bool afterEquation = false;
+    for (int i = 0; i < static_cast<int>(page_.lines.size()); ++i) {
+        Row row = makeRow(i, width, equation, afterEquation);
+        row.top = top;
+        const bool tight = page_.lines[static_cast<std::size_t>(i)].kind == LineKind::Quantity || page_.lines[static_cast<std::size_t>(i)].kind == LineKind::Variable;
+        const double pad = tight ? 1.0 : 1.9;
+        double mm = pad;
+        row.baseline = 0;
+        for (std::size_t k = 0; k < row.boxes.size(); ++k) {
+            if (k == 0) row.baseline = mm + std::max(row.boxes[0].ascent, 0.72 * formulaSize);
+            mm += std::max(row.boxes[k].height(), 1.2 * formulaSize);
+        }
+        if (!row.boxes.empty()) mm = std::max(mm, row.baseline + row.boxes[0].descent);
+        if (row.problem.width > 0) mm += row.problem.height() + 0.4;
+        row.height = (mm + pad) * dots();
+        if (editing_ == i) row.height = editor_->wantedHeight();
+        top += row.height;
+        rows_.push_back(std::move(row));
+    }
+    contentHeight_ = top + look_.look().px(60);
+    verticalScrollBar()->setPageStep(viewport()->height());
+    verticalScrollBar()->setSingleStep(look_.look().px(24));
+    verticalScrollBar()->setRange(0, std::max(0, static_cast<int>(contentHeight_) - viewport()->height()));
+    if (editing_ >= 0 && editing_ < static_cast<int>(page_.lines.size())) editor_->showReading(page_.lines[static_cast<std::size_t>(editing_)]);
+    placeEditor();
+    viewport()->update();
+}
+
+void FormulaPage::placeEditor() {
+    if (editing_ < 0 || editing_ >= static_cast<int>(rows_.size())) return;
+    const int wanted = editor_->wantedHeight();
+    Row& row = rows_[static_cast<std::size_t>(editing_)];
+    if (std::abs(row.height - wanted) >= 1) {
+        const double more = wanted - row.height;
+        row.height = wanted;
+        for (std::size_t i = static_cast<std::size_t>(editing_) + 1; i < rows_.size(); ++i) rows_[i].top += more;
+        contentHeight_ += more;
+        verticalScrollBar()->setRange(0, std::max(0, static_cast<int>(contentHeight_) - viewport()->height()));
+    }
+    editor_->setGeometry(0, static_cast<int>(row.top) - verticalScrollBar()->value(), viewport()->width(), wanted);
+    viewport()->update();
+}
+
+void FormulaPage::paintEvent(QPaintEvent*) {
+    const Look& look = look_.look();
+    const int scroll = verticalScrollBar()->value();
+    Scene scene;
+    scene.width = viewport()->width() / dots();
+    scene.height = viewport()->height() / dots();
+    for (const Row& row : rows_) {
+        if (row.top + row.height < scroll || row.top > scroll + viewport()->height() || row.line == editing_) continue;
+        const double y = (row.top - scroll) / dots();
+        double baseline = y + row.baseline;
+        addInked(scene, row.before, margin + indent, baseline, look);
+        for (std::size_t k = 0; k < row.boxes.size(); ++k) {
+            addInked(scene, row.boxes[k], row.left, baseline, look);
+            if (k + 1 < row.boxes.size()) baseline += 1.2 * formulaSize;
+        }
+        if (!row.boxes.empty()) addInked(scene, row.aside, row.left + row.boxes[0].width + 3, y + row.baseline, look);
+        addInked(scene, row.after, scene.width - margin - row.after.width, y + row.baseline, look);
+        if (row.problem.width > 0) {
+            const double below = baseline + (row.boxes.empty() ? 0 : row.boxes.back().descent) + 0.4 + row.problem.ascent;
+            addBox(scene, row.problem, row.left, below, toColour(look.wrong()));
+        }
+    }
+    if (rows_.empty()) {
+        addInked(scene, textBox("Click here and type a formula, such as f(x) = sin(x)/x", FontId::TextItalic, 0.85 * formulaSize, Ink::Muted), margin, 10, look);
+    }
+    const double ratio = devicePixelRatioF();
+    const Raster raster = paintRaster(scene, dots() * ratio, toColour(look.page()));
+    QImage image(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height, raster.width * 4, QImage::Format_RGB32);
+    image.setDevicePixelRatio(ratio);
+    QPainter painter(viewport());
+    painter.fillRect(viewport()->rect(), look.page());
+    painter.drawImage(QPointF(0, 0), image);
+    // Numbers that can be dragged stand on a dotted line; the selected line has a bar at its side.
+    painter.setPen(QPen(look.accent(), 1, Qt::DotLine));
+    for (const Row& row : rows_) {
+        const QRect number = numberRect(row.line);
+        if (row.line != editing_ && !number.isEmpty()) painter.drawLine(number.bottomLeft(), number.bottomRight());
+        if (row.line == selected_ && row.line != editing_) {
+            painter.fillRect(QRectF(0, row.top - scroll, look.px(3), row.height), hasFocus() ? look.accent() : look.hairline());
+        }
+    }
+}
+
+QRect FormulaPage::lineRect(int line) const {
+    if (line < 0 || line >= static_cast<int>(rows_.size())) return {};
+    const Row& row = rows_[static_cast<std::size_t>(line)];
+    return {0, static_cast<int>(row.top) - verticalScrollBar()->value(), viewport()->width(), static_cast<int>(row.height)};
+}
+
+QRect FormulaPage::numberRect(int line) const {
+    if (line < 0 || line >= static_cast<int>(rows_.size())) return {};
+    const Row& row = rows_[static_cast<std::size_t>(line)];
+    if (row.number.right <= row.number.left) return {};
+    const double scale = dots();
+    const double y = row.top - verticalScrollBar()->value() + row.baseline * scale;
+    return QRectF((row.left + row.number.left) * scale, y - 0.75 * formulaSize * scale, (row.number.right - row.number.left) * scale, 1.05 * formulaSize * scale).toAlignedRect();
+}
+
+void FormulaPage::resizeEvent(QResizeEvent*) { rebuild(); }
+void FormulaPage::scrollContentsBy(int, int) { placeEditor(); }
+void FormulaPage::focusInEvent(QFocusEvent* event) {
+    QAbstractScrollArea::focusInEvent(event);
+    if (selected_ < 0 && !rows_.empty()) selectLine(0);
+    viewport()->update();
+}
+
+int FormulaPage::rowAt(int y) const {
+    for (const Row& row : rows_) {
+        const double top = row.top - verticalScrollBar()->value();
+        if (y >= top && y < top + row.height) return row.line;
+    }
+    return -1;
+}
+
+void FormulaPage::selectLine(int index) {
+    selected_ = index;
+    if (index >= 0 && index < static_cast<int>(rows_.size())) {
+        const QRect rect = lineRect(index);
+        if (rect.top() < 0) verticalScrollBar()->setValue(verticalScrollBar()->value() + rect.top());
+        if (rect.bottom() > viewport()->height()) verticalScrollBar()->setValue(verticalScrollBar()->value() + rect.bottom() - viewport()->height());
+        setAccessibleDescription(QString::fromStdString(page_.lines[static_cast<std::size_t>(index)].source));
+    }
+    viewport()->update();
+    emit lineSelected(index);
+}
+
+void FormulaPage::editLine(int index, int cursor) {
+    if (editing_ >= 0) finishEditing(true);
+    const auto& lines = session_.document().page;
+    addsLine_ = index < 0 || index >= static_cast<int>(lines.size());
+    editing_ = addsLine_ ? static_cast<int>(lines.size()) : index;
+    selected_ = editing_;
+    const QString text = addsLine_ ? QString() : QString::fromStdString(lines[static_cast<std::size_t>(editing_)]);
+    editor_->resize(viewport()->width(), editor_->height());
+    editor_->begin(text, cursor);
+    editor_->show();
+    typed(text);
+    const QRect rect = lineRect(editing_);
+    if (rect.bottom() > viewport()->height()) verticalScrollBar()->setValue(verticalScrollBar()->value() + rect.bottom() - viewport()->height());
+    editor_->setFocus();
+    emit lineSelected(editing_);
+}
+
+void FormulaPage::addLine() {
+    if (editing_ >= 0) finishEditing(true);
+    const int size = static_cast<int>(session_.document().page.size());
+    if (selected_ < 0 || selected_ + 1 >= size) return editLine(size);
+    // A line in the middle of the page exists, empty, while it is typed.
+    Document document = session_.document();
+    document.page.insert(document.page.begin() + selected_ + 1, "");
+    session_.edit(std::move(document), tr("new line"), "new line");
+    editLine(selected_ + 1);
+}
+
+void FormulaPage::typed(const QString& text) {
+    if (editing_ < 0) return;
+    session_.preview(withLine(session_.document(), static_cast<std::size_t>(editing_), text.toStdString()));
+}
+
+void FormulaPage::commitEditing() {
+    if (editing_ >= 0) finishEditing(true);
+}
+
+void FormulaPage::finishEditing(bool take) {
+    const int line = std::exchange(editing_, -1);
+    if (line < 0) return;
+    editor_->hide();
+    const std::string text = editor_->text().toStdString();
+    const bool added = std::exchange(addsLine_, false);
+    const bool empty = text.find_first_not_of(" \t") == std::string::npos;
+    if (!take || (added && empty)) {
+        session_.preview(std::nullopt);
+        rebuild();
+        return;
+    }
+    session_.edit(empty ? withoutLine(session_.document(), static_cast<std::size_t>(line)) : withLine(session_.document(), static_cast<std::size_t>(line), text),
+                  added ? tr("new line") : tr("change of line %1").arg(line + 1), "new line");
+    session_.endMerge();
+    rebuild();
+}
+
+void FormulaPage::mousePressEvent(QMouseEvent* event) {
+    if (event->button() != Qt::LeftButton) return;
+    const int line = rowAt(event->pos().y());
+    if (line >= 0 && line != editing_ && numberRect(line).adjusted(-2, -2, 2, 2).contains(event->pos())) {
+        if (editing_ >= 0) finishEditing(true);
+        const Line& quantity = page_.lines[static_cast<std::size_t>(line)];
+        const std::u32string letters = decodeUtf8(quantity.source);
+        std::string number;
+        for (int i = quantity.plainNumber->first - 1; i < quantity.plainNumber->last; ++i) {
+            const char32_t c = letters[static_cast<std::size_t>(i)];
+            if (!isSpace(c)) number += c == U'−' ? "-" : encodeUtf8(std::u32string(1, c));
+        }
+        scrub_ = Scrub{line, quantity.name, number, quantity.range, event->position().x(), false};
+        session_.endMerge();
+        selectLine(line);
+        return;
+    }
+    if (line >= 0) editLine(line);
+    else editLine(static_cast<int>(session_.document().page.size()));
+}
+
+void FormulaPage::mouseMoveEvent(QMouseEvent* event) {
+    if (scrub_) {
+        const bool fine = event->modifiers() & Qt::ShiftModifier;
+        const double steps = (event->position().x() - scrub_->startX) / pixelsPerStep;
+        const std::string number = scrubbedNumber(scrub_->number, steps, fine, scrub_->range);
+        if (const auto changed = withQuantity(session_.document(), scrub_->name, number)) {
+            session_.edit(*changed, tr("change of %1").arg(QString::fromStdString(scrub_->name)), "scrub " + QString::fromStdString(scrub_->name));
+        }
+        return;
+    }
+    const int line = rowAt(event->pos().y());
+    const bool onNumber = line >= 0 && line != editing_ && numberRect(line).adjusted(-2, -2, 2, 2).contains(event->pos());
+    viewport()->setCursor(onNumber ? Qt::SizeHorCursor : line >= 0 ? Qt::IBeamCursor : Qt::ArrowCursor);
+    QString tip;
+    if (onNumber) {
+        tip = tr("Drag to change; with Shift in finer steps");
+        const Line& quantity = page_.lines[static_cast<std::size_t>(line)];
+        if (quantity.range) {
+            tip += tr("; from %1 to %2").arg(QString::fromStdString(shortestNumber(quantity.range->low)), QString::fromStdString(shortestNumber(quantity.range->high)));
+        }
+    }
+    viewport()->setToolTip(tip);
+}
+
+void FormulaPage::mouseReleaseEvent(QMouseEvent* event) {
+    if (!scrub_) return;
+    const bool moved = std::abs(event->position().x() - scrub_->startX) >= 1;
+    const int line = scrub_->line;
+    scrub_.reset();
+    session_.endMerge();
+    if (!moved) editLine(line); // a click without dragging edits the line
+}
+
+void FormulaPage::stepNumber(int line, double steps, bool fine) {
+    if (line < 0 || line >= static_cast<int>(page_.lines.size())) return;
+    const Line& quantity = page_.lines[static_cast<std::size_t>(line)];
+    if (!quantity.plainNumber) return;
+    const std::u32string letters = decodeUtf8(quantity.source);
+    const auto first = static_cast<std::size_t>(quantity.plainNumber->first - 1), last = static_cast<std::size_t>(quantity.plainNumber->last);
+    std::string number = encodeUtf8(std::u32string_view(letters).substr(first, last - first));
+    if (const auto changed = withQuantity(session_.document(), quantity.name, scrubbedNumber(number, steps, fine, quantity.range))) {
+        session_.edit(*changed, tr("change of %1").arg(QString::fromStdString(quantity.name)), "step " + QString::fromStdString(quantity.name));
+    }
+}
+
+void FormulaPage::keyPressEvent(QKeyEvent* event) {
+    const int last = static_cast<int>(rows_.size()) - 1;
+    const bool control = event->modifiers() & Qt::ControlModifier;
+    const bool shift = event->modifiers() & Qt::ShiftModifier;
+    switch (event->key()) {
+    case Qt::Key_Up:
+        if (control) return stepNumber(selected_, 1, shift);
+        return selectLine(std::max(0, selected_ - 1));
+    case Qt::Key_Down:
+        if (control) return stepNumber(selected_, -1, shift);
+        return selectLine(std::min(last, selected_ + 1));
+    case Qt::Key_Return: case Qt::Key_Enter: case Qt::Key_F2:
+        return editLine(selected_ < 0 ? last + 1 : selected_);
+    case Qt::Key_Delete:
+        if (selected_ >= 0 && selected_ <= last) {
+            session_.edit(withoutLine(session_.document(), static_cast<std::size_t>(selected_)), tr("removal of line %1").arg(selected_ + 1));
+            selectLine(std::min(selected_, last - 1));
+        }
+        return;
+    default: QAbstractScrollArea::keyPressEvent(event);
+    }
+}
+
+} // namespace coulter

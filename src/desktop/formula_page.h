@@ -1,0 +1,92 @@
+#pragma once
+#include "desktop/document_session.h"
+#include "desktop/line_editor.h"
+#include "drawing/scene.h"
+#include "formula/page.h"
+
+#include <QAbstractScrollArea>
+#include <optional>
+
+namespace coulter {
+
+using TypesetBox = Box; ///< within a QFrame the short name means a kind of frame
+
+/// The formula page: typeset like a paper, lines edited in place, numbers of quantities changed by dragging them.
+class FormulaPage : public QAbstractScrollArea {
+    Q_OBJECT
+public:
+    FormulaPage(DocumentSession& session, const LookSettings& look, QWidget* parent = nullptr);
+
+    /// Opens a line for editing; the page's length opens a new line at its end.
+    void editLine(int index, int cursor = -1);
+    /// Opens an empty line below the selected one, or at the end.
+    void addLine();
+    bool isEditing() const { return editing_ >= 0; }
+    /// Takes over what is being typed, if anything is.
+    void commitEditing();
+    int selectedLine() const { return selected_; }
+    void selectLine(int index);
+
+    /// Where the number of a quantity's line stands, in the viewport's coordinates; empty if it has none that can be dragged.
+    QRect numberRect(int line) const;
+    QRect lineRect(int line) const;
+
+signals:
+    void lineSelected(int index);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void scrollContentsBy(int dx, int dy) override;
+
+private:
+    struct Row {
+        int line = -1;
+        double top = 0, height = 0; ///< px in the content
+        double baseline = 0;
+        double left = 0;            ///< px
+        std::vector<TypesetBox> boxes;     ///< one below the other, for wrapped prose
+        double shrink = 1;          ///< a formula too wide for the page is set smaller
+        Extent number;              ///< of what can be dragged, mm in the first box
+        TypesetBox before;                 ///< "where"
+        TypesetBox after;                  ///< equation number at the right edge
+        TypesetBox aside;                  ///< the label clause
+        TypesetBox problem;                ///< one sentence below
+    };
+    struct Scrub {
+        int line = -1;
+        std::string name;
+        std::string number;
+        std::optional<Interval> range;
+        double startX = 0;
+        bool fine = false;
+    };
+
+    void rebuild();
+    Row makeRow(int index, double width, int& equation, bool& afterEquation) const;
+    std::vector<TypesetBox> wrapped(const std::string& text, double width, Ink ink, double size) const;
+    void placeEditor();
+    void typed(const QString& text);
+    void finishEditing(bool take);
+    int rowAt(int y) const;
+    void stepNumber(int line, double steps, bool fine);
+    double dots() const;
+
+    DocumentSession& session_;
+    const LookSettings& look_;
+    LineEditor* editor_;
+    Page page_;
+    std::vector<Row> rows_;
+    double contentHeight_ = 0;
+    int selected_ = -1;
+    int editing_ = -1;
+    bool addsLine_ = false;      ///< what is being edited is not yet a line of the document
+    std::optional<Scrub> scrub_;
+};
+
+} // namespace coulter

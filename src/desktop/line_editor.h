@@ -1,0 +1,61 @@
+#pragma once
+#include "desktop/look.h"
+#include "drawing/scene.h"
+#include "formula/line.h"
+
+#include <QLabel>
+#include <QPlainTextEdit>
+#include <QWidget>
+
+namespace coulter {
+
+/// A formula line while it is being edited: its plain spelling, the typeset reading below, and what is wrong with it,
+/// underlined at the very character.
+class LineEditor : public QWidget {
+    Q_OBJECT
+public:
+    explicit LineEditor(const LookSettings& look, QWidget* parent = nullptr);
+
+    void begin(const QString& text, int cursor);
+    QString text() const;
+    /// What the page makes of the text as it stands.
+    void showReading(const Line& line);
+    /// Height that it needs at its present content.
+    int wantedHeight() const;
+
+signals:
+    void edited(const QString& text);
+    void committed();
+    void cancelled();
+    void leftUpwards();
+    void leftDownwards();
+    void sizeChanged();
+
+protected:
+    bool eventFilter(QObject* object, QEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    int fieldHeight() const;
+    void place();
+    const LookSettings& look_;
+    QPlainTextEdit* field_;
+    QLabel* message_;
+    QImage reading_;
+    double readingHeight_ = 0;
+};
+
+/// Draws typeset mathematics for the window: pixels on the given ground.
+/// @param dotsPerMm  of the device; `size` is mm of one em at that scale
+QImage paintBox(const Box& box, double dotsPerMm, const Look& look, const QColor& ground);
+
+/// Adds a box to a scene with the window's colour for each of its inks.
+void addInked(Scene& scene, const Box& box, double x, double y, const Look& look);
+
+/// Pixels of the screen for one mm at the interface scale 1.
+inline constexpr double screenDots = 96 / 25.4;
+/// Size of formulas in the window, mm of one em.
+inline constexpr double formulaSize = 4.4;
+
+} // namespace coulter

@@ -1,0 +1,86 @@
+#include "desktop/look.h"
+
+#include <QApplication>
+#include <QFont>
+#include <QPalette>
+#include <QSettings>
+#include <QStyleFactory>
+#include <algorithm>
+
+namespace coulter {
+
+QColor Look::ground() const { return dark ? QColor(0x1b, 0x1a, 0x18) : QColor(0xf1, 0xef, 0xea); }
+QColor Look::page() const { return dark ? QColor(0x24, 0x23, 0x20) : QColor(0xff, 0xfe, 0xfb); }
+QColor Look::ink() const { return dark ? QColor(0xe9, 0xe5, 0xdc) : QColor(0x1f, 0x1d, 0x1a); }
+QColor Look::muted() const { return dark ? QColor(0x9c, 0x96, 0x8a) : QColor(0x7b, 0x75, 0x6a); }
+QColor Look::hairline() const { return dark ? QColor(0x3b, 0x39, 0x34) : QColor(0xdc, 0xd8, 0xce); }
+QColor Look::accent() const { return dark ? QColor(0xd9, 0x8c, 0x6a) : QColor(0x9a, 0x41, 0x2c); }
+QColor Look::wrong() const { return dark ? QColor(0xf0, 0x7b, 0x86) : QColor(0xb3, 0x15, 0x38); }
+QColor Look::faintAccent() const { return dark ? QColor(0x3d, 0x30, 0x2a) : QColor(0xf6, 0xec, 0xe6); }
+
+LookSettings::LookSettings(QObject* parent) : QObject(parent), basePointSize_(std::max(8.0, QApplication::font().pointSizeF())) {
+    const QSettings settings;
+    look_.dark = settings.value("dark", false).toBool();
+    look_.scale = std::clamp(settings.value("scale", 1.0).toDouble(), 0.7, 2.5);
+    QApplication::setStyle(QStyleFactory::create("Fusion"));
+    apply();
+}
+
+void LookSettings::setDark(bool dark) {
+    look_.dark = dark;
+    apply();
+}
+
+void LookSettings::changeScale(double factor) {
+    look_.scale = factor == 0 ? 1 : std::clamp(look_.scale * factor, 0.7, 2.5);
+    apply();
+}
+
+void LookSettings::apply() {
+    QSettings settings;
+    settings.setValue("dark", look_.dark);
+    settings.setValue("scale", look_.scale);
+    QPalette palette;
+    palette.setColor(QPalette::Window, look_.ground());
+    palette.setColor(QPalette::WindowText, look_.ink());
+    palette.setColor(QPalette::Base, look_.page());
+    palette.setColor(QPalette::AlternateBase, look_.ground());
+    palette.setColor(QPalette::Text, look_.ink());
+    palette.setColor(QPalette::Button, look_.ground());
+    palette.setColor(QPalette::ButtonText, look_.ink());
+    palette.setColor(QPalette::ToolTipBase, look_.page());
+    palette.setColor(QPalette::ToolTipText, look_.ink());
+    palette.setColor(QPalette::PlaceholderText, look_.muted());
+    palette.setColor(QPalette::Highlight, look_.accent());
+    palette.setColor(QPalette::HighlightedText, look_.page());
+    palette.setColor(QPalette::Link, look_.accent());
+    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText}) palette.setColor(QPalette::Disabled, role, look_.muted());
+    QApplication::setPalette(palette);
+    QFont font = QApplication::font();
+    font.setPointSizeF(basePointSize_ * look_.scale);
+    QApplication::setFont(font);
+    const QString line = look_.hairline().name(), ink = look_.ink().name(), page = look_.page().name(), accent = look_.accent().name(), faint = look_.faintAccent().name();
+    qApp->setStyleSheet(QString("QToolButton{border:none;padding:%5px %6px;color:%2;background:transparent;border-radius:3px}"
+                                "QToolButton:hover,QToolButton:focus{background:%4}"
+                                "QToolButton:disabled{color:%7}"
+                                "QToolButton::menu-indicator{image:none}"
+                                "QLineEdit,QDoubleSpinBox,QComboBox,QPlainTextEdit{border:none;border-bottom:1px solid %1;background:%3;padding:%8px;color:%2}"
+                                "QLineEdit:focus,QDoubleSpinBox:focus,QComboBox:focus,QPlainTextEdit:focus{border-bottom:1px solid %9}"
+                                "QListWidget{border:none;background:%3}"
+                                "QMenu{background:%3;border:1px solid %1;padding:4px}QMenu::item{padding:4px 22px}QMenu::item:selected{background:%4;color:%2}"
+                                "QToolTip{background:%3;color:%2;border:1px solid %1}")
+                            .arg(line, ink, page, faint)
+                            .arg(look_.px(4))
+                            .arg(look_.px(8))
+                            .arg(look_.muted().name())
+                            .arg(look_.px(2))
+                            .arg(accent));
+    emit changed();
+}
+
+Colour toColour(const QColor& colour) {
+    return {static_cast<std::uint8_t>(colour.red()), static_cast<std::uint8_t>(colour.green()), static_cast<std::uint8_t>(colour.blue())};
+}
+QColor toQColor(Colour colour) { return {colour.red, colour.green, colour.blue}; }
+
+} // namespace coulter

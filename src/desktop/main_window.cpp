@@ -1,0 +1,422 @@
+#include "desktop/main_window.h"
+
+#include "drawing/svg_writer.h"
+#include "files/export.h"
+#include "files/file_access.h"
+#include "files/recipe.h"
+#include "figure/edits.h"
+
+#include <QApplication>
+#include <QClipboard>
+#include <QCloseEvent>
+#include <QDragEnterEvent>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QFrame>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMenu>
+#include <QMessageBox>
+#include <QMimeData>
+#include <QProgressBar>
+#include <QSettings>
+#include <QShortcut>
+#include <QSplitter>
+#include <QTimer>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <thread>
+
+/// Resources of a static library are there only once something asks for them; this must stand outside namespaces.
+static void loadDemoResource() { Q_INIT_RESOURCE(demo); }
+
+namespace coulter {
+namespace {
+
+constexpr int mostRecent = 8;
+
+QString words(const Problem& problem) { return QString::fromStdString(describe(problem)); }
+
+} // namespace
+
+MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
+    setAcceptDrops(true);
+    setObjectName("window");
+    resize(1280, 800);
+    makePanes();
+    makeBar();
+    connect(&session_, &DocumentSession::stateChanged, this, &MainWindow::updateState);
+    connect(&look_, &LookSettings::changed, this, &MainWindow::applyLook);
+    // A blink of work needs no sign; longer work gets one, and can be stopped.
+    auto* patience = new QTimer(this);
+    patience->setSingleShot(true);
+    patience->setInterval(200);
+    connect(&worker_, &FigureWorker::busyChanged, this, [this, patience](bool busy) {
+        if (busy && !patience->isActive() && !progress_->isVisible()) patience->start();
+        if (!busy) {
+            patience->stop();
+            progress_->hide();
+            stop_->hide();
+        }
+    });
+    connect(patience, &QTimer::timeout, this, [this] {
+        progress_->show();
+        stop_->show();
+    });
+    updateState();
+    applyLook();
+}
+
+void MainWindow::makePanes() {
+    page_ = new FormulaPage(session_, look_);
+    sheet_ = new SheetView(session_, worker_, look_);
+    ribbon_ = new SamplingRibbon(*sheet_, look_);
+    particulars_ = new Particulars(session_, *sheet_, look_);
+    remarks_ = new Remarks(*sheet_, look_);
+    connect(remarks_, &Remarks::lineChosen, this, [this](int line, int character) {
+        if (line >= 0) page_->editLine(line, std::max(0, character - 1));
+    });
+
+    auto* middle = new QWidget;
+    auto* column = new QVBoxLayout(middle);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(sheet_, 1);
+    column->addWidget(ribbon_);
+
+    auto* side = new QWidget;
+    side->setObjectName("side");
+    auto* sideColumn = new QVBoxLayout(side);
+    sideColumn->setContentsMargins(0, 0, 0, 0);
+    sideColumn->setSpacing(0);
+    sideColumn->addWidget(particulars_, 3);
+    auto* heading = new QLabel(tr("Remarks"));
+    heading->setObjectName("paneHeading");
+    sideColumn->addWidget(heading);
+    sideColumn->addWidget(remarks_, 2);
+
+    auto* splitter = new QSplitter;
+    splitter->setObjectName("panes");
+    splitter->setHandleWidth(1);
+    splitter->setChildrenCollapsible(false);
+    splitter->addWidget(page_);
+    splitter->addWidget(middle);
+    splitter->addWidget(side);
+    splitter->setStretchFactor(1, 1);
+    splitter->setSizes({390, 650, 240});
+    page_->setMinimumWidth(220);
+    side->setMinimumWidth(180);
+
+    bar_ = new QWidget;
+    bar_->setObjectName("bar");
+    auto* whole = new QWidget;
+    auto* rows = new QVBoxLayout(whole);
+    rows->setContentsMargins(0, 0, 0, 0);
+    rows->setSpacing(0);
+    rows->addWidget(bar_);
+    rows->addWidget(splitter, 1);
+    setCentralWidget(whole);
+}
+
+void MainWindow::makeBar() {
+    auto* row = new QHBoxLayout(bar_);
+    row->setContentsMargins(6, 3, 8, 3);
+    row->setSpacing(2);
+    const auto button = [&](const QString& text, const QString& tip) {
+        auto* made = new QToolButton;
+        made->setText(text);
+        made->setToolTip(tip);
+        made->setAccessibleName(tip);
+        made->setFocusPolicy(Qt::TabFocus);
+        row->addWidget(made);
+        return made;
+    };
+    documentButton_ = button("", tr("Document: open, save, look of the window"));
+    documentButton_->setObjectName("documentButton");
+    documentButton_->setPopupMode(QToolButton::InstantPopup);
+    documentButton_->setMenu(new QMenu(documentButton_));
+    connect(documentButton_->menu(), &QMenu::aboutToShow, this, &MainWindow::fillDocumentMenu);
+
+    const auto action = [&](const QString& text, const QKeySequence& key, const auto& run) {
+        auto* made = new QAction(text, this);
+        made->setShortcut(key);
+        made->setShortcutContext(Qt::WindowShortcut);
+        connect(made, &QAction::triggered, this, run);
+        addAction(made);
+        return made;
+    };
+    undo_ = action(tr("Undo"), QKeySequence::Undo, [this] {
+        page_->commitEditing();
+        session_.undo();
+    });
+    redo_ = action(tr("Redo"), QKeySequence::Redo, [this] { session_.redo(); });
+    undo_->setObjectName("undo");
+    redo_->setObjectName("redo");
+    for (QAction* each : {undo_, redo_}) {
+        auto* made = button(each->text(), each->text());
+        connect(made, &QToolButton::clicked, each, &QAction::trigger);
+        connect(each, &QAction::changed, made, [made, each] {
+            made->setEnabled(each->isEnabled());
+            made->setToolTip(each->toolTip());
+        });
+    }
+    addButton_ = button(tr("Add…"), tr("Add a line, a variable, a plot"));
+    addButton_->setObjectName("addButton");
+    addButton_->setPopupMode(QToolButton::InstantPopup);
+    addButton_->setMenu(new QMenu(addButton_));
+    connect(addButton_->menu(), &QMenu::aboutToShow, this, &MainWindow::fillAddMenu);
+    row->addStretch(1);
+    message_ = new QLabel;
+    message_->setObjectName("message");
+    message_->setAccessibleName(tr("Message"));
+    row->addWidget(message_);
+    progress_ = new QProgressBar;
+    progress_->setRange(0, 0);
+    progress_->setFixedWidth(90);
+    progress_->setTextVisible(false);
+    progress_->setAccessibleName(tr("Working"));
+    progress_->hide();
+    row->addWidget(progress_);
+    stop_ = button(tr("Stop"), tr("Stop the work; what is shown stays"));
+    stop_->hide();
+    connect(stop_, &QToolButton::clicked, this, [this] { worker_.stop(); });
+    auto* exportButton = button(tr("Export…"), tr("Write the figure as PDF, SVG or PNG"));
+    exportButton->setObjectName("exportButton");
+    connect(exportButton, &QToolButton::clicked, this, &MainWindow::chooseExport);
+
+    action(tr("New"), QKeySequence::New, [this] {
+        if (mayDiscard()) session_.start(Document{}, "");
+    });
+    action(tr("Open"), QKeySequence::Open, [this] {
+        const QString path = QFileDialog::getOpenFileName(this, tr("Open a recipe or a figure"), QString(), tr("Recipes and figures (*.coulter *.pdf *.svg *.png)"));
+        if (!path.isEmpty() && mayDiscard()) open(path);
+    });
+    action(tr("Save"), QKeySequence::Save, [this] { save(); });
+    action(tr("Save as"), QKeySequence::SaveAs, [this] {
+        const QString path = QFileDialog::getSaveFileName(this, tr("Save the recipe"), session_.path(), tr("Recipes (*.coulter)"));
+        if (!path.isEmpty()) saveAs(path);
+    });
+    action(tr("Export"), QKeySequence(Qt::CTRL | Qt::Key_E), [this] { chooseExport(); });
+    action(tr("Copy the figure"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_C), [this] { copyPicture(); });
+    action(tr("Quit"), QKeySequence::Quit, [this] { close(); });
+    action(tr("New line"), QKeySequence(Qt::CTRL | Qt::Key_Return), [this] { page_->addLine(); });
+    for (const auto& key : {QKeySequence(Qt::CTRL | Qt::Key_Plus), QKeySequence(Qt::CTRL | Qt::Key_Equal)}) action(tr("Larger"), key, [this] { look_.changeScale(1.1); });
+    action(tr("Smaller"), QKeySequence(Qt::CTRL | Qt::Key_Minus), [this] { look_.changeScale(1 / 1.1); });
+    action(tr("Usual size"), QKeySequence(Qt::CTRL | Qt::Key_0), [this] { look_.changeScale(0); });
+}
+
+void MainWindow::fillDocumentMenu() {
+    QMenu* menu = documentButton_->menu();
+    menu->clear();
+    const auto entry = [&](const QString& text) {
+        for (QAction* each : actions()) {
+            if (each->text() == text) menu->addAction(each);
+        }
+    };
+    for (const QString& text : {tr("New"), tr("Open")}) entry(text);
+    QMenu* recent = menu->addMenu(tr("Recent"));
+    for (const QString& path : QSettings().value("recent").toStringList()) {
+        recent->addAction(QFileInfo(path).fileName(), this, [this, path] {
+            if (mayDiscard()) open(path);
+        })->setToolTip(path);
+    }
+    recent->setEnabled(!recent->isEmpty());
+    menu->addAction(tr("Demo figure"), this, [this] {
+        if (mayDiscard()) openDemo();
+    });
+    menu->addSeparator();
+    for (const QString& text : {tr("Save"), tr("Save as"), tr("Export"), tr("Copy the figure")}) entry(text);
+    menu->addSeparator();
+    QAction* dark = menu->addAction(tr("Dark window"), this, [this](bool on) { look_.setDark(on); });
+    dark->setCheckable(true);
+    dark->setChecked(look_.look().dark);
+    for (const QString& text : {tr("Larger"), tr("Smaller"), tr("Usual size")}) {
+        for (QAction* each : actions()) {
+            if (each->text() != text) continue;
+            menu->addAction(each);
+            break;
+        }
+    }
+    menu->addSeparator();
+    entry(tr("Quit"));
+}
+
+void MainWindow::fillAddMenu() {
+    QMenu* menu = addButton_->menu();
+    menu->clear();
+    menu->addAction(tr("Formula line"), this, [this] { page_->addLine(); });
+    menu->addSeparator();
+    const Page page = readPage(session_.document().page);
+    for (const Line& line : page.lines) {
+        if (line.kind != LineKind::Function || !line.good()) continue;
+        QString of = QString::fromStdString(line.name) + "(";
+        for (std::size_t i = 0; i < line.parameters.size(); ++i) of += (i > 0 ? ", " : "") + QString::fromStdString(line.parameters[i]);
+        of += ")";
+        menu->addAction(tr("Plot of %1").arg(of), this, [this, of] { addPlot(of); });
+    }
+}
+
+void MainWindow::addPlot(const QString& of) {
+    Document document = session_.document();
+    Plot plot;
+    plot.of = of.toStdString();
+    document.panels[0].plots.push_back(plot);
+    session_.edit(std::move(document), tr("new plot"));
+}
+
+void MainWindow::updateState() {
+    documentButton_->setText(session_.name() + (session_.isChanged() ? " •" : ""));
+    setWindowTitle(session_.name() + (session_.isChanged() ? " •" : "") + " – Coulter");
+    undo_->setEnabled(session_.canUndo());
+    redo_->setEnabled(session_.canRedo());
+    undo_->setToolTip(session_.canUndo() ? tr("Undo: %1").arg(session_.undoText()) : tr("Nothing to undo"));
+    redo_->setToolTip(session_.canRedo() ? tr("Redo: %1").arg(session_.redoText()) : tr("Nothing to redo"));
+}
+
+void MainWindow::applyLook() {
+    const Look& look = look_.look();
+    const QString line = look.hairline().name(), page = look.page().name(), muted = look.muted().name();
+    setStyleSheet(QString("#bar{background:%1;border-bottom:1px solid %2}#documentButton{font-weight:bold}"
+                          "#side,#particulars,#particulars QWidget{background:%1}"
+                          "#paneHeading{background:%1;border-top:1px solid %2;font-weight:bold;padding:%3px %7px %5px %7px}"
+                          "QSplitter::handle{background:%2}QProgressBar{border:1px solid %2;background:%1;max-height:6px}QProgressBar::chunk{background:%6}")
+                      .arg(page, line)
+                      .arg(look.px(8))
+                      .arg(look.px(14))
+                      .arg(look.px(4))
+                      .arg(look.accent().name())
+                      .arg(look.px(10)));
+    remarks_->setStyleSheet(QString("QListWidget{padding:0 %1px}QListWidget::item{padding:%2px 0}").arg(look.px(10)).arg(look.px(3)));
+}
+
+QString MainWindow::message() const { return message_->text(); }
+
+void MainWindow::say(const QString& text, bool wrong) {
+    message_->setText(text);
+    message_->setStyleSheet("color:" + (wrong ? look_.look().wrong() : look_.look().muted()).name());
+    if (!wrong) {
+        QTimer::singleShot(6000, message_, [this, text] {
+            if (message_->text() == text) message_->clear();
+        });
+    }
+}
+
+bool MainWindow::open(const QString& path) {
+    const FileRead file = readFile(path.toStdString());
+    if (!file.bytes) {
+        say(words(file.problem), true);
+        return false;
+    }
+    const RecipeFound found = findRecipe(*file.bytes);
+    const RecipeRead read = found.recipe ? readRecipe(*found.recipe) : RecipeRead{std::nullopt, found.problem};
+    if (!read.document) {
+        say(QFileInfo(path).fileName() + ": " + words(read.problem), true);
+        return false;
+    }
+    say("", false);
+    page_->selectLine(-1);
+    sheet_->select({});
+    // An exported figure is not overwritten by its recipe: saving asks for a name.
+    session_.start(*read.document, found.format ? QString() : path, QFileInfo(path).completeBaseName());
+    remember(path);
+    return true;
+}
+
+void MainWindow::openDemo() {
+    loadDemoResource();
+    QFile file(":/demo/soil-temperature.coulter");
+    if (!file.open(QIODevice::ReadOnly)) return;
+    const RecipeRead read = readRecipe(file.readAll().toStdString());
+    if (read.document) session_.start(*read.document, "", "soil-temperature");
+}
+
+void MainWindow::remember(const QString& path) {
+    QSettings settings;
+    QStringList recent = settings.value("recent").toStringList();
+    const QString full = QFileInfo(path).absoluteFilePath();
+    recent.removeAll(full);
+    recent.prepend(full);
+    settings.setValue("recent", QStringList(recent.mid(0, mostRecent)));
+}
+
+bool MainWindow::save() {
+    if (!session_.path().isEmpty()) return saveAs(session_.path());
+    const QString path = QFileDialog::getSaveFileName(this, tr("Save the recipe"), "figure.coulter", tr("Recipes (*.coulter)"));
+    return !path.isEmpty() && saveAs(path);
+}
+
+bool MainWindow::saveAs(const QString& path) {
+    page_->commitEditing();
+    if (const auto problem = session_.save(path)) {
+        say(words(*problem), true);
+        return false;
+    }
+    remember(path);
+    say(tr("saved"), false);
+    return true;
+}
+
+void MainWindow::chooseExport() {
+    page_->commitEditing();
+    QStringList filters;
+    for (const ExportFormat& format : exportFormats()) {
+        const QString name = QString::fromLatin1(format.name.data(), static_cast<int>(format.name.size()));
+        filters << tr("%1: %2 (*.%3)").arg(name.toUpper(), QString::fromUtf8(format.meaning.data(), static_cast<int>(format.meaning.size())), name);
+    }
+    QString chosen;
+    QString path = QFileDialog::getSaveFileName(this, tr("Export the figure"), session_.name() + ".pdf", filters.join(";;"), &chosen);
+    if (path.isEmpty()) return;
+    if (QFileInfo(path).suffix().isEmpty()) path += chosen.left(3).toLower().prepend('.');
+    exportTo(path);
+}
+
+void MainWindow::exportTo(const QString& path) {
+    const ExportFormat* format = findFormat(QFileInfo(path).suffix().toLower().toStdString());
+    if (!format) return say(tr("The ending of %1 names no format; write .pdf, .svg or .png.").arg(QFileInfo(path).fileName()), true);
+    exporting_ = true;
+    say(tr("exporting…"), false);
+    std::thread([this, format, path, document = session_.document()] {
+        const Exported result = exportFigure(document, *format);
+        std::optional<Problem> problem = result.bytes ? writeFile(path.toStdString(), *result.bytes) : std::optional(result.problem);
+        QMetaObject::invokeMethod(this, [this, path, problem] {
+            exporting_ = false;
+            if (problem) say(words(*problem), true);
+            else say(tr("%1 written").arg(QFileInfo(path).fileName()), false);
+            if (!problem) emit exported(path);
+        });
+    }).detach();
+}
+
+void MainWindow::copyPicture() {
+    if (!sheet_->figure()) return;
+    auto* mime = new QMimeData;
+    const Figure& figure = sheet_->figure()->figure;
+    const Raster raster = paintRaster(figure.scene, session_.document().sheet.resolution / 25.4);
+    mime->setImageData(QImage(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height, raster.width * 4, QImage::Format_RGB32).copy());
+    mime->setData("image/svg+xml", QByteArray::fromStdString(writeSvg(figure.scene, session_.document().panels[0].title, writeRecipe(session_.document()))));
+    QApplication::clipboard()->setMimeData(mime);
+    say(tr("figure copied"), false);
+}
+
+bool MainWindow::mayDiscard() {
+    page_->commitEditing();
+    if (!session_.isChanged()) return true;
+    const auto answer = QMessageBox::question(this, tr("Unsaved changes"), tr("“%1” has changes that are not saved.").arg(session_.name()),
+                                              QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel);
+    return answer == QMessageBox::Discard || (answer == QMessageBox::Save && save());
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) { event->setAccepted(mayDiscard()); }
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    const QList<QUrl> urls = event->mimeData()->urls();
+    if (urls.isEmpty() || !urls[0].isLocalFile()) return;
+    event->acceptProposedAction();
+    if (mayDiscard()) open(urls[0].toLocalFile());
+}
+
+} // namespace coulter

@@ -1,0 +1,83 @@
+#pragma once
+#include "desktop/document_session.h"
+#include "desktop/figure_worker.h"
+#include "desktop/formula_page.h"
+#include "desktop/look.h"
+#include "desktop/particulars.h"
+#include "desktop/remarks.h"
+#include "desktop/sampling_ribbon.h"
+#include "desktop/sheet_view.h"
+
+#include <QMainWindow>
+
+class QToolButton;
+class QProgressBar;
+class QLabel;
+
+namespace coulter {
+
+/// The one window: formula page, sheet with its sampling ribbon, particulars and remarks, under one slim bar.
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+public:
+    explicit MainWindow(QWidget* parent = nullptr);
+
+    /// Opens a recipe or an exported figure; says what is wrong if that fails. Returns whether it is open.
+    bool open(const QString& path);
+    /// Opens the figure that is shown at the first start, which is part of the program.
+    void openDemo();
+    bool save();
+    bool saveAs(const QString& path);
+    /// Writes a figure in the format of the path's ending, off the interface thread.
+    void exportTo(const QString& path);
+
+    DocumentSession& session() { return session_; }
+    FormulaPage& page() { return *page_; }
+    SheetView& sheet() { return *sheet_; }
+    SamplingRibbon& ribbon() { return *ribbon_; }
+    LookSettings& lookSettings() { return look_; }
+    bool busy() const { return worker_.busy() || exporting_; }
+    /// What was said last at the window's foot.
+    QString message() const;
+
+signals:
+    void exported(const QString& path);
+
+protected:
+    void closeEvent(QCloseEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+
+private:
+    void makeBar();
+    void makePanes();
+    void fillDocumentMenu();
+    void fillAddMenu();
+    void updateState();
+    void applyLook();
+    bool mayDiscard();
+    void say(const QString& text, bool wrong);
+    void remember(const QString& path);
+    void chooseExport();
+    void copyPicture();
+    void addPlot(const QString& of);
+
+    LookSettings look_;
+    DocumentSession session_;
+    FigureWorker worker_;
+    FormulaPage* page_ = nullptr;
+    SheetView* sheet_ = nullptr;
+    SamplingRibbon* ribbon_ = nullptr;
+    Particulars* particulars_ = nullptr;
+    Remarks* remarks_ = nullptr;
+    QToolButton* documentButton_ = nullptr;
+    QToolButton* addButton_ = nullptr;
+    QAction *undo_ = nullptr, *redo_ = nullptr;
+    QProgressBar* progress_ = nullptr;
+    QToolButton* stop_ = nullptr;
+    QLabel* message_ = nullptr;
+    QWidget* bar_ = nullptr;
+    bool exporting_ = false;
+};
+
+} // namespace coulter

@@ -1,0 +1,84 @@
+// Makes the pictures in docs/screenshots from the demo data, in the real window. Usage: screenshots FOLDER
+#include "window_driver.h"
+
+#include <QApplication>
+#include <QDir>
+#include <QPlainTextEdit>
+#include <QSettings>
+#include <QStandardPaths>
+#include <cstdio>
+
+using coulter::WindowDriver;
+
+namespace {
+
+QString folder;
+
+void keep(WindowDriver& driver, const char* name) {
+    const QString path = folder + "/" + name + ".png";
+    driver.picture().save(path);
+    std::printf("%s\n", qPrintable(path));
+}
+
+void firstStart() {
+    WindowDriver driver;
+    driver.window().openDemo();
+    driver.settle();
+    const auto& layout = driver.figure().figure.layouts[0];
+    const coulter::Point at{layout.frame.x + layout.map.x.toSheet(160), layout.frame.bottom() - layout.map.y.toSheet(13.2)};
+    driver.move(driver.sheet(), driver.sheet()->toWidget(at));
+    keep(driver, "first-start");
+}
+
+void problem() {
+    WindowDriver driver;
+    driver.window().openDemo();
+    driver.settle();
+    driver.window().page().editLine(1);
+    auto* field = driver.find<QPlainTextEdit>("formulaField");
+    field->setPlainText("T(z, t) = T_m + A exp(-z/d) cos(omego (t - t_0) - z/d), unit °C, label \"Soil temperature\"");
+    driver.settle();
+    keep(driver, "line-with-problem");
+}
+
+void zoomedIn() {
+    WindowDriver driver;
+    driver.window().session().start(coulter::Document{}, "");
+    driver.settle();
+    driver.click(driver.page(), {100, 60});
+    driver.type("f(x) = sin(5/x) + sqrt(x + 3)/(x - 2)");
+    driver.key(Qt::Key_Return);
+    driver.window().page().editLine(1);
+    driver.find<QPlainTextEdit>("formulaField")->setPlainText("x in [-5, 5], unit m, label \"Distance from the well\"");
+    driver.key(Qt::Key_Return);
+    const QRectF panel = driver.sheet()->panelRect();
+    driver.wheel(driver.sheet(), panel.center() + QPointF(panel.width() * 0.1, 0), 3);
+    driver.move(driver.sheet(), panel.topLeft());
+    keep(driver, "zoomed-in");
+}
+
+void dark() {
+    WindowDriver driver;
+    driver.window().lookSettings().setDark(true);
+    driver.window().openDemo();
+    driver.settle();
+    driver.sheet()->select({coulter::Part::Curve, 2});
+    keep(driver, "dark");
+    driver.window().lookSettings().setDark(false);
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    qputenv("QT_QPA_PLATFORM", "offscreen");
+    QStandardPaths::setTestModeEnabled(true);
+    QApplication application(argc, argv);
+    QApplication::setOrganizationName("coulter-screenshots");
+    QSettings().clear();
+    folder = argc > 1 ? argv[1] : "docs/screenshots";
+    QDir().mkpath(folder);
+    firstStart();
+    problem();
+    zoomedIn();
+    dark();
+}

@@ -1,0 +1,37 @@
+#pragma once
+#include "desktop/main_window.h"
+
+#include <QPoint>
+#include <QString>
+
+namespace coulter {
+
+/// Drives the real window as a person does, with mouse and key events.
+class WindowDriver {
+public:
+    WindowDriver();
+
+    MainWindow& window() { return window_; }
+    const ShownFigure& figure() { return *window_.sheet().figure(); }
+
+    /// Lets the window work until nothing is left to do and the newest figure is shown.
+    void settle();
+    void click(QWidget* widget, QPointF at, Qt::KeyboardModifiers modifiers = Qt::NoModifier);
+    void doubleClick(QWidget* widget, QPointF at);
+    void move(QWidget* widget, QPointF at);
+    void drag(QWidget* widget, QPointF from, QPointF to, Qt::KeyboardModifiers modifiers = Qt::NoModifier, int steps = 6);
+    void wheel(QWidget* widget, QPointF at, int notches);
+    void key(int key, Qt::KeyboardModifiers modifiers = Qt::NoModifier);
+    void type(const QString& text);
+    /// A child of the window by its object name.
+    template <class T> T* find(const char* name) { return window_.findChild<T*>(name); }
+
+    QWidget* page() { return window_.page().viewport(); }
+    SheetView* sheet() { return &window_.sheet(); }
+    QImage picture();
+
+private:
+    MainWindow window_;
+};
+
+} // namespace coulter
