@@ -50,7 +50,8 @@ std::optional<Document> loadDocument(const std::string& path) {
 
 int deliver(const std::string& path, const std::string& bytes) {
     if (path == "-") {
-        const bool good = std::fwrite(bytes.data(), 1, bytes.size(), stdout) == bytes.size() && std::fflush(stdout) == 0;
+        const bool good =
+            std::fwrite(bytes.data(), 1, bytes.size(), stdout) == bytes.size() && std::fflush(stdout) == 0;
         if (good) return statusGood;
         Problem problem;
         problem.sentence = "Standard output could not be written.";

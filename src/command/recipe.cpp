@@ -1,7 +1,7 @@
+#include "files/recipe.h"
 #include "command/commands.h"
 #include "files/export.h"
 #include "files/file_access.h"
-#include "files/recipe.h"
 
 #include <CLI/CLI.hpp>
 #include <memory>

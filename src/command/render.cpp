@@ -38,7 +38,8 @@ std::optional<Document> withSettings(Document document, const Settings& settings
     return document;
 }
 
-int renderOne(const std::string& recipe, const std::filesystem::path& target, const ExportFormat& format, const Settings& settings) {
+int renderOne(const std::string& recipe, const std::filesystem::path& target, const ExportFormat& format,
+              const Settings& settings) {
     auto loaded = loadDocument(recipe);
     if (!loaded) return statusProblem;
     const auto document = withSettings(std::move(*loaded), settings, recipe);
@@ -65,7 +66,8 @@ int render(const Settings& settings) {
     }
     std::error_code error;
     const std::filesystem::path output = settings.output;
-    const bool folder = settings.recipes.size() > 1 || std::filesystem::is_directory(output, error) || settings.output.ends_with("/");
+    const bool folder =
+        settings.recipes.size() > 1 || std::filesystem::is_directory(output, error) || settings.output.ends_with("/");
     std::string name = settings.format;
     if (name.empty() && !folder && output.has_extension()) name = output.extension().string().substr(1);
     if (name.empty()) name = "pdf";
@@ -90,10 +92,13 @@ void addRender(CLI::App& app, int& status) {
     auto settings = std::make_shared<Settings>();
     CLI::App* command = app.add_subcommand("render", "write figures of recipes");
     command->add_option("RECIPE", settings->recipes, "recipes, or figures with their recipe inside")->required();
-    command->add_option("-o,--output", settings->output, "file, or folder for several; - for standard output")->required();
+    command->add_option("-o,--output", settings->output, "file, or folder for several; - for standard output")
+        ->required();
     command->add_option("--format", settings->format, "pdf, svg or png; else taken from the file's ending");
     command->add_option("--dpi", settings->dpi, "dots per inch of a bitmap, in place of the recipe's");
-    command->add_option("--set", settings->quantities, "NAME=VALUE: another value for a quantity of the page")->expected(1)->take_all();
+    command->add_option("--set", settings->quantities, "NAME=VALUE: another value for a quantity of the page")
+        ->expected(1)
+        ->take_all();
     command->callback([settings, &status] { status = render(*settings); });
 }
 

@@ -1,6 +1,6 @@
 #include "command/commands.h"
-#include "figure/curves.h"
 #include "drawing/figure_scene.h"
+#include "figure/curves.h"
 #include "files/samples_csv.h"
 #include "formula/page.h"
 #include "formula/text.h"
@@ -28,7 +28,8 @@ std::optional<std::pair<double, double>> twoNumbers(const std::string& text, cha
     const char* end = text.data() + text.size();
     const auto first = std::from_chars(text.data(), text.data() + middle, a);
     const auto second = std::from_chars(text.data() + middle + 1, end, b);
-    if (first.ec != std::errc{} || second.ec != std::errc{} || first.ptr != text.data() + middle || second.ptr != end) return std::nullopt;
+    if (first.ec != std::errc{} || second.ec != std::errc{} || first.ptr != text.data() + middle || second.ptr != end)
+        return std::nullopt;
     return std::pair{a, b};
 }
 
@@ -39,10 +40,13 @@ int usage(const std::string& sentence) {
 
 int run(const Settings& settings) {
     const auto box = twoNumbers(settings.box, 'x');
-    if (!box || !(box->first > 0 && box->first <= 1e5 && box->second > 0 && box->second <= 1e5)) return usage("--box needs WIDTHxHEIGHT in mm, such as 120x80.");
+    if (!box || !(box->first > 0 && box->first <= 1e5 && box->second > 0 && box->second <= 1e5))
+        return usage("--box needs WIDTHxHEIGHT in mm, such as 120x80.");
     const auto limits = twoNumbers(settings.limits, ',');
-    if (!settings.limits.empty() && (!limits || !(limits->first < limits->second))) return usage("--limits needs LOW,HIGH, such as -1,1.");
-    if (!(settings.tolerance > 0 && settings.tolerance <= 1000)) return usage("--tolerance needs a positive number of mm.");
+    if (!settings.limits.empty() && (!limits || !(limits->first < limits->second)))
+        return usage("--limits needs LOW,HIGH, such as -1,1.");
+    if (!(settings.tolerance > 0 && settings.tolerance <= 1000))
+        return usage("--tolerance needs a positive number of mm.");
     std::vector<std::string> lines = settings.lines;
     if (!settings.recipe.empty()) {
         const auto document = loadDocument(settings.recipe);
@@ -60,11 +64,17 @@ int run(const Settings& settings) {
         }
         return say("--of", curves.problems[0].front());
     }
-    if (curves.curves.size() != 1) return say("--of", {-1, 0, 0, "This is a family of " + std::to_string(curves.curves.size()) + " curves; one curve is sampled at a time.", "name one case"});
+    if (curves.curves.size() != 1)
+        return say("--of", {-1, 0, 0,
+                            "This is a family of " + std::to_string(curves.curves.size()) +
+                                " curves; one curve is sampled at a time.",
+                            "name one case"});
     const Curve& curve = curves.curves[0];
-    if (const GridPoints grid = gridPoints(curve.interval, curve.grid, curve.variable); !grid.problems.empty()) return say("page", grid.problems.front());
+    if (const GridPoints grid = gridPoints(curve.interval, curve.grid, curve.variable); !grid.problems.empty())
+        return say("page", grid.problems.front());
     const PanelLimits shown = panelLimits(panel, curves, coarseCurves(curves, panel), 6);
-    const PanelMap map{{ScaleKind::Linear, shown.x.low, shown.x.high, box->first}, {ScaleKind::Linear, shown.y.low, shown.y.high, box->second}};
+    const PanelMap map{{ScaleKind::Linear, shown.x.low, shown.x.high, box->first},
+                       {ScaleKind::Linear, shown.y.low, shown.y.high, box->second}};
     return deliver(settings.output, samplesCsv(sampleForPanel(curve, map, settings.tolerance, {})));
 }
 
@@ -72,9 +82,12 @@ int run(const Settings& settings) {
 
 void addSample(CLI::App& app, int& status) {
     auto settings = std::make_shared<Settings>();
-    CLI::App* command = app.add_subcommand("sample", "the points that a curve is drawn with, as CSV: stretch,x,y,state");
+    CLI::App* command =
+        app.add_subcommand("sample", "the points that a curve is drawn with, as CSV: stretch,x,y,state");
     command->add_option("RECIPE", settings->recipe, "recipe or figure whose page defines names");
-    command->add_option("--line", settings->lines, "a line of a formula page; may be given several times")->expected(1)->take_all();
+    command->add_option("--line", settings->lines, "a line of a formula page; may be given several times")
+        ->expected(1)
+        ->take_all();
     command->add_option("--of", settings->of, "what is sampled, such as 'f(x)'")->required();
     command->add_option("--box", settings->box, "width and height of the panel in mm, such as 120x80");
     command->add_option("--limits", settings->limits, "vertical range, LOW,HIGH; else automatic");

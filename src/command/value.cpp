@@ -57,9 +57,12 @@ int run(const Settings& settings) {
 void addValue(CLI::App& app, int& status) {
     auto settings = std::make_shared<Settings>();
     CLI::App* command = app.add_subcommand("value", "values of expressions, one answer a line");
-    command->add_option("EXPR", settings->expressions, "expressions; - reads one a line from standard input")->required();
+    command->add_option("EXPR", settings->expressions, "expressions; - reads one a line from standard input")
+        ->required();
     command->add_option("--recipe", settings->recipe, "recipe or figure whose page defines names");
-    command->add_option("--line", settings->lines, "a line of a formula page; may be given several times")->expected(1)->take_all();
+    command->add_option("--line", settings->lines, "a line of a formula page; may be given several times")
+        ->expected(1)
+        ->take_all();
     command->callback([settings, &status] { status = run(*settings); });
 }
 

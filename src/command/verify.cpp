@@ -28,7 +28,8 @@ int run(const std::vector<std::string>& figures) {
 
 void addVerify(CLI::App& app, int& status) {
     auto figures = std::make_shared<std::vector<std::string>>();
-    CLI::App* command = app.add_subcommand("verify", "rebuilds figures from the recipes inside and compares every byte");
+    CLI::App* command =
+        app.add_subcommand("verify", "rebuilds figures from the recipes inside and compares every byte");
     command->add_option("FIGURE", *figures, "exported figures")->required();
     command->callback([figures, &status] { status = run(*figures); });
 }

@@ -4,7 +4,8 @@
 
 namespace coulter {
 
-FigureWorker::FigureWorker(QObject* parent) : QObject(parent), thread_([this](const std::stop_token& quit) { work(quit); }) {}
+FigureWorker::FigureWorker(QObject* parent)
+    : QObject(parent), thread_([this](const std::stop_token& quit) { work(quit); }) {}
 
 FigureWorker::~FigureWorker() {
     stop();
@@ -49,7 +50,9 @@ void FigureWorker::work(const std::stop_token& quit) {
             }
             const Raster raster = paintRaster(shown->figure.scene, request.dotsPerMm);
             if (!raster.pixels.empty()) {
-                shown->image = QImage(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height, raster.width * 4, QImage::Format_RGB32).copy();
+                shown->image = QImage(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height,
+                                      raster.width * 4, QImage::Format_RGB32)
+                                   .copy();
             }
             shown->document = std::move(request.document);
         }

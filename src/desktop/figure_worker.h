@@ -19,8 +19,8 @@ struct ShownFigure {
     Figure figure;
     QImage image;
     double dotsPerMm = 1;
-    bool complete = true;    ///< every plot could be drawn
-    QString waitsFor;        ///< else: what is in the way, in one sentence
+    bool complete = true; ///< every plot could be drawn
+    QString waitsFor;     ///< else: what is in the way, in one sentence
 };
 
 /// Evaluates and draws off the interface thread. The newest request wins: an older one that is still being worked on is

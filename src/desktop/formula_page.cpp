@@ -16,10 +16,10 @@
 namespace coulter {
 namespace {
 
-constexpr double margin = 5;         // mm at the left and right edge
-constexpr double indent = 6;         // mm before an equation
-constexpr double whereWidth = 13;    // mm for "where"
-constexpr double pixelsPerStep = 5;  // of dragging, for one step of the last digit
+constexpr double margin = 5;        // mm at the left and right edge
+constexpr double indent = 6;        // mm before an equation
+constexpr double whereWidth = 13;   // mm for "where"
+constexpr double pixelsPerStep = 5; // of dragging, for one step of the last digit
 
 } // namespace
 
@@ -91,7 +91,8 @@ FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bo
     MathPtr math = lineMath(line);
     if (line.kind == LineKind::Prose) {
         const auto start = line.source.find_first_not_of("# \t");
-        row.boxes = wrapped(start == std::string::npos ? "" : line.source.substr(start), width - 2 * margin, Ink::Plain, 0.92 * formulaSize);
+        row.boxes = wrapped(start == std::string::npos ? "" : line.source.substr(start), width - 2 * margin, Ink::Plain,
+                            0.92 * formulaSize);
         afterEquation = false;
     } else if (!math) {
         row.boxes = wrapped(line.source, width - 2 * margin - indent, Ink::Plain, small);
@@ -102,11 +103,13 @@ FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bo
         const bool isEquation = line.kind == LineKind::Function || line.kind == LineKind::Question;
         if (isEquation) {
             row.left = margin + indent;
-            if (line.kind == LineKind::Function) row.after = textBox("(" + std::to_string(++equation) + ")", FontId::Text, small, Ink::Muted);
+            if (line.kind == LineKind::Function)
+                row.after = textBox("(" + std::to_string(++equation) + ")", FontId::Text, small, Ink::Muted);
             afterEquation = true;
         } else {
             row.left = margin + indent + whereWidth;
-            if (afterEquation && line.kind == LineKind::Quantity) row.before = textBox("where", FontId::TextItalic, small, Ink::Muted);
+            if (afterEquation && line.kind == LineKind::Quantity)
+                row.before = textBox("where", FontId::TextItalic, small, Ink::Muted);
             if (line.kind == LineKind::Variable) row.before = textBox("for", FontId::TextItalic, small, Ink::Muted);
             if (line.kind == LineKind::Quantity) afterEquation = false;
         }
@@ -140,7 +143,8 @@ void FormulaPage::rebuild() {
     for (int i = 0; i < static_cast<int>(page_.lines.size()); ++i) {
         Row row = makeRow(i, width, equation, afterEquation);
         row.top = top;
-        const bool tight = page_.lines[static_cast<std::size_t>(i)].kind == LineKind::Quantity || page_.lines[static_cast<std::size_t>(i)].kind == LineKind::Variable;
+        const bool tight = page_.lines[static_cast<std::size_t>(i)].kind == LineKind::Quantity ||
+                           page_.lines[static_cast<std::size_t>(i)].kind == LineKind::Variable;
         const double pad = tight ? 1.0 : 1.9;
         double mm = pad;
         row.baseline = 0;
@@ -159,7 +163,8 @@ void FormulaPage::rebuild() {
     verticalScrollBar()->setPageStep(viewport()->height());
     verticalScrollBar()->setSingleStep(look_.look().px(24));
     verticalScrollBar()->setRange(0, std::max(0, static_cast<int>(contentHeight_) - viewport()->height()));
-    if (editing_ >= 0 && editing_ < static_cast<int>(page_.lines.size())) editor_->showReading(page_.lines[static_cast<std::size_t>(editing_)]);
+    if (editing_ >= 0 && editing_ < static_cast<int>(page_.lines.size()))
+        editor_->showReading(page_.lines[static_cast<std::size_t>(editing_)]);
     placeEditor();
     viewport()->update();
 }
@@ -197,16 +202,21 @@ void FormulaPage::paintEvent(QPaintEvent*) {
         if (!row.boxes.empty()) addInked(scene, row.aside, row.left + row.boxes[0].width + 3, y + row.baseline, look);
         addInked(scene, row.after, scene.width - margin - row.after.width, y + row.baseline, look);
         if (row.problem.width > 0) {
-            const double below = baseline + (row.boxes.empty() ? 0 : row.boxes.back().descent) + 0.4 + row.problem.ascent;
+            const double below =
+                baseline + (row.boxes.empty() ? 0 : row.boxes.back().descent) + 0.4 + row.problem.ascent;
             addBox(scene, row.problem, row.left, below, toColour(look.wrong()));
         }
     }
     if (rows_.empty()) {
-        addInked(scene, textBox("Click here and type a formula, such as f(x) = sin(x)/x", FontId::TextItalic, 0.85 * formulaSize, Ink::Muted), margin, 10, look);
+        addInked(scene,
+                 textBox("Click here and type a formula, such as f(x) = sin(x)/x", FontId::TextItalic,
+                         0.85 * formulaSize, Ink::Muted),
+                 margin, 10, look);
     }
     const double ratio = devicePixelRatioF();
     const Raster raster = paintRaster(scene, dots() * ratio, toColour(look.page()));
-    QImage image(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height, raster.width * 4, QImage::Format_RGB32);
+    QImage image(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height, raster.width * 4,
+                 QImage::Format_RGB32);
     image.setDevicePixelRatio(ratio);
     QPainter painter(viewport());
     painter.fillRect(viewport()->rect(), look.page());
@@ -217,7 +227,8 @@ void FormulaPage::paintEvent(QPaintEvent*) {
         const QRect number = numberRect(row.line);
         if (row.line != editing_ && !number.isEmpty()) painter.drawLine(number.bottomLeft(), number.bottomRight());
         if (row.line == selected_ && row.line != editing_) {
-            painter.fillRect(QRectF(0, row.top - scroll, look.px(3), row.height), hasFocus() ? look.accent() : look.hairline());
+            painter.fillRect(QRectF(0, row.top - scroll, look.px(3), row.height),
+                             hasFocus() ? look.accent() : look.hairline());
         }
     }
 }
@@ -225,7 +236,8 @@ void FormulaPage::paintEvent(QPaintEvent*) {
 QRect FormulaPage::lineRect(int line) const {
     if (line < 0 || line >= static_cast<int>(rows_.size())) return {};
     const Row& row = rows_[static_cast<std::size_t>(line)];
-    return {0, static_cast<int>(row.top) - verticalScrollBar()->value(), viewport()->width(), static_cast<int>(row.height)};
+    return {0, static_cast<int>(row.top) - verticalScrollBar()->value(), viewport()->width(),
+            static_cast<int>(row.height)};
 }
 
 QRect FormulaPage::numberRect(int line) const {
@@ -234,7 +246,9 @@ QRect FormulaPage::numberRect(int line) const {
     if (row.number.right <= row.number.left) return {};
     const double scale = dots();
     const double y = row.top - verticalScrollBar()->value() + row.baseline * scale;
-    return QRectF((row.left + row.number.left) * scale, y - 0.75 * formulaSize * scale, (row.number.right - row.number.left) * scale, 1.05 * formulaSize * scale).toAlignedRect();
+    return QRectF((row.left + row.number.left) * scale, y - 0.75 * formulaSize * scale,
+                  (row.number.right - row.number.left) * scale, 1.05 * formulaSize * scale)
+        .toAlignedRect();
 }
 
 void FormulaPage::resizeEvent(QResizeEvent*) { rebuild(); }
@@ -258,7 +272,8 @@ void FormulaPage::selectLine(int index) {
     if (index >= 0 && index < static_cast<int>(rows_.size())) {
         const QRect rect = lineRect(index);
         if (rect.top() < 0) verticalScrollBar()->setValue(verticalScrollBar()->value() + rect.top());
-        if (rect.bottom() > viewport()->height()) verticalScrollBar()->setValue(verticalScrollBar()->value() + rect.bottom() - viewport()->height());
+        if (rect.bottom() > viewport()->height())
+            verticalScrollBar()->setValue(verticalScrollBar()->value() + rect.bottom() - viewport()->height());
         setAccessibleDescription(QString::fromStdString(page_.lines[static_cast<std::size_t>(index)].source));
     }
     viewport()->update();
@@ -277,7 +292,8 @@ void FormulaPage::editLine(int index, int cursor) {
     editor_->show();
     typed(text);
     const QRect rect = lineRect(editing_);
-    if (rect.bottom() > viewport()->height()) verticalScrollBar()->setValue(verticalScrollBar()->value() + rect.bottom() - viewport()->height());
+    if (rect.bottom() > viewport()->height())
+        verticalScrollBar()->setValue(verticalScrollBar()->value() + rect.bottom() - viewport()->height());
     editor_->setFocus();
     emit lineSelected(editing_);
 }
@@ -314,7 +330,8 @@ void FormulaPage::finishEditing(bool take) {
         rebuild();
         return;
     }
-    session_.edit(empty ? withoutLine(session_.document(), static_cast<std::size_t>(line)) : withLine(session_.document(), static_cast<std::size_t>(line), text),
+    session_.edit(empty ? withoutLine(session_.document(), static_cast<std::size_t>(line))
+                        : withLine(session_.document(), static_cast<std::size_t>(line), text),
                   added ? tr("new line") : tr("change of line %1").arg(line + 1), "new line");
     session_.endMerge();
     rebuild();
@@ -337,8 +354,10 @@ void FormulaPage::mousePressEvent(QMouseEvent* event) {
         selectLine(line);
         return;
     }
-    if (line >= 0) editLine(line);
-    else editLine(static_cast<int>(session_.document().page.size()));
+    if (line >= 0)
+        editLine(line);
+    else
+        editLine(static_cast<int>(session_.document().page.size()));
 }
 
 void FormulaPage::mouseMoveEvent(QMouseEvent* event) {
@@ -347,19 +366,23 @@ void FormulaPage::mouseMoveEvent(QMouseEvent* event) {
         const double steps = (event->position().x() - scrub_->startX) / pixelsPerStep;
         const std::string number = scrubbedNumber(scrub_->number, steps, fine, scrub_->range);
         if (const auto changed = withQuantity(session_.document(), scrub_->name, number)) {
-            session_.edit(*changed, tr("change of %1").arg(QString::fromStdString(scrub_->name)), "scrub " + QString::fromStdString(scrub_->name));
+            session_.edit(*changed, tr("change of %1").arg(QString::fromStdString(scrub_->name)),
+                          "scrub " + QString::fromStdString(scrub_->name));
         }
         return;
     }
     const int line = rowAt(event->pos().y());
-    const bool onNumber = line >= 0 && line != editing_ && numberRect(line).adjusted(-2, -2, 2, 2).contains(event->pos());
+    const bool onNumber =
+        line >= 0 && line != editing_ && numberRect(line).adjusted(-2, -2, 2, 2).contains(event->pos());
     viewport()->setCursor(onNumber ? Qt::SizeHorCursor : line >= 0 ? Qt::IBeamCursor : Qt::ArrowCursor);
     QString tip;
     if (onNumber) {
         tip = tr("Drag to change; with Shift in finer steps");
         const Line& quantity = page_.lines[static_cast<std::size_t>(line)];
         if (quantity.range) {
-            tip += tr("; from %1 to %2").arg(QString::fromStdString(shortestNumber(quantity.range->low)), QString::fromStdString(shortestNumber(quantity.range->high)));
+            tip += tr("; from %1 to %2")
+                       .arg(QString::fromStdString(shortestNumber(quantity.range->low)),
+                            QString::fromStdString(shortestNumber(quantity.range->high)));
         }
     }
     viewport()->setToolTip(tip);
@@ -379,10 +402,13 @@ void FormulaPage::stepNumber(int line, double steps, bool fine) {
     const Line& quantity = page_.lines[static_cast<std::size_t>(line)];
     if (!quantity.plainNumber) return;
     const std::u32string letters = decodeUtf8(quantity.source);
-    const auto first = static_cast<std::size_t>(quantity.plainNumber->first - 1), last = static_cast<std::size_t>(quantity.plainNumber->last);
+    const auto first = static_cast<std::size_t>(quantity.plainNumber->first - 1),
+               last = static_cast<std::size_t>(quantity.plainNumber->last);
     std::string number = encodeUtf8(std::u32string_view(letters).substr(first, last - first));
-    if (const auto changed = withQuantity(session_.document(), quantity.name, scrubbedNumber(number, steps, fine, quantity.range))) {
-        session_.edit(*changed, tr("change of %1").arg(QString::fromStdString(quantity.name)), "step " + QString::fromStdString(quantity.name));
+    if (const auto changed =
+            withQuantity(session_.document(), quantity.name, scrubbedNumber(number, steps, fine, quantity.range))) {
+        session_.edit(*changed, tr("change of %1").arg(QString::fromStdString(quantity.name)),
+                      "step " + QString::fromStdString(quantity.name));
     }
 }
 
@@ -397,11 +423,13 @@ void FormulaPage::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Down:
         if (control) return stepNumber(selected_, -1, shift);
         return selectLine(std::min(last, selected_ + 1));
-    case Qt::Key_Return: case Qt::Key_Enter: case Qt::Key_F2:
-        return editLine(selected_ < 0 ? last + 1 : selected_);
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+    case Qt::Key_F2: return editLine(selected_ < 0 ? last + 1 : selected_);
     case Qt::Key_Delete:
         if (selected_ >= 0 && selected_ <= last) {
-            session_.edit(withoutLine(session_.document(), static_cast<std::size_t>(selected_)), tr("removal of line %1").arg(selected_ + 1));
+            session_.edit(withoutLine(session_.document(), static_cast<std::size_t>(selected_)),
+                          tr("removal of line %1").arg(selected_ + 1));
             selectLine(std::min(selected_, last - 1));
         }
         return;

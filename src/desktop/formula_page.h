@@ -27,7 +27,8 @@ public:
     int selectedLine() const { return selected_; }
     void selectLine(int index);
 
-    /// Where the number of a quantity's line stands, in the viewport's coordinates; empty if it has none that can be dragged.
+    /// Where the number of a quantity's line stands, in the viewport's coordinates; empty if it has none that can be
+    /// dragged.
     QRect numberRect(int line) const;
     QRect lineRect(int line) const;
 
@@ -49,14 +50,14 @@ private:
         int line = -1;
         double top = 0, height = 0; ///< px in the content
         double baseline = 0;
-        double left = 0;            ///< px
-        std::vector<TypesetBox> boxes;     ///< one below the other, for wrapped prose
-        double shrink = 1;          ///< a formula too wide for the page is set smaller
-        Extent number;              ///< of what can be dragged, mm in the first box
-        TypesetBox before;                 ///< "where"
-        TypesetBox after;                  ///< equation number at the right edge
-        TypesetBox aside;                  ///< the label clause
-        TypesetBox problem;                ///< one sentence below
+        double left = 0;               ///< px
+        std::vector<TypesetBox> boxes; ///< one below the other, for wrapped prose
+        double shrink = 1;             ///< a formula too wide for the page is set smaller
+        Extent number;                 ///< of what can be dragged, mm in the first box
+        TypesetBox before;             ///< "where"
+        TypesetBox after;              ///< equation number at the right edge
+        TypesetBox aside;              ///< the label clause
+        TypesetBox problem;            ///< one sentence below
     };
     struct Scrub {
         int line = -1;
@@ -85,7 +86,7 @@ private:
     double contentHeight_ = 0;
     int selected_ = -1;
     int editing_ = -1;
-    bool addsLine_ = false;      ///< what is being edited is not yet a line of the document
+    bool addsLine_ = false; ///< what is being edited is not yet a line of the document
     std::optional<Scrub> scrub_;
 };
 

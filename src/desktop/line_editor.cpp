@@ -30,7 +30,10 @@ void addInked(Scene& scene, const Box& box, double x, double y, const Look& look
         for (const PlacedRule& rule : box.rules) {
             if (rule.ink == ink) part.rules.push_back(rule);
         }
-        addBox(scene, part, x, y, toColour(ink == Ink::Plain ? look.ink() : ink == Ink::Muted ? look.muted() : look.accent()));
+        addBox(scene, part, x, y,
+               toColour(ink == Ink::Plain   ? look.ink()
+                        : ink == Ink::Muted ? look.muted()
+                                            : look.accent()));
     }
 }
 
@@ -40,7 +43,9 @@ QImage paintBox(const Box& box, double dotsPerMm, const Look& look, const QColor
     scene.height = std::max(1.0, box.height() + 1);
     addInked(scene, box, 0.5, 0.5 + box.ascent, look);
     const Raster raster = paintRaster(scene, dotsPerMm, toColour(ground));
-    return QImage(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height, raster.width * 4, QImage::Format_RGB32).copy();
+    return QImage(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height, raster.width * 4,
+                  QImage::Format_RGB32)
+        .copy();
 }
 
 LineEditor::LineEditor(const LookSettings& look, QWidget* parent)
@@ -82,11 +87,14 @@ void LineEditor::showReading(const Line& line) {
         const int last = static_cast<int>(text().size());
         const int begin = std::min(utf16Position(text(), problem.first - 1), std::max(0, last - 1));
         mark.cursor.setPosition(begin);
-        mark.cursor.setPosition(std::clamp(utf16Position(text(), problem.last), std::min(begin + 1, last), last), QTextCursor::KeepAnchor);
+        mark.cursor.setPosition(std::clamp(utf16Position(text(), problem.last), std::min(begin + 1, last), last),
+                                QTextCursor::KeepAnchor);
         marks.append(mark);
         if (message.isEmpty() || error) {
             message = QString::fromStdString(problem.sentence);
-            if (!problem.suggestion.empty()) message += "<br><span style='color:" + look.muted().name() + "'>" + QString::fromStdString(problem.suggestion).toHtmlEscaped() + "</span>";
+            if (!problem.suggestion.empty())
+                message += "<br><span style='color:" + look.muted().name() + "'>" +
+                           QString::fromStdString(problem.suggestion).toHtmlEscaped() + "</span>";
         }
         if (error) break;
     }
@@ -114,13 +122,16 @@ int LineEditor::fieldHeight() const {
 
 int LineEditor::wantedHeight() const {
     const int field = fieldHeight();
-    const int text = message_->text().isEmpty() ? 0 : message_->heightForWidth(std::max(50, width() - look_.look().px(16))) + look_.look().px(4);
+    const int text = message_->text().isEmpty()
+                         ? 0
+                         : message_->heightForWidth(std::max(50, width() - look_.look().px(16))) + look_.look().px(4);
     return field + static_cast<int>(readingHeight_) + text + look_.look().px(16);
 }
 
 void LineEditor::place() {
     const Look& look = look_.look();
-    field_->setGeometry(look.px(6), look.px(4), width() - look.px(12), field_->height()); // the width decides how many lines there are
+    field_->setGeometry(look.px(6), look.px(4), width() - look.px(12),
+                        field_->height()); // the width decides how many lines there are
     const int field = fieldHeight();
     field_->setGeometry(look.px(6), look.px(4), width() - look.px(12), field);
     const int top = look.px(4) + field + static_cast<int>(readingHeight_) + look.px(4);
@@ -140,15 +151,18 @@ void LineEditor::paintEvent(QPaintEvent*) {
     const int top = field_->geometry().bottom() + look.px(2);
     const double room = width() - look.px(16);
     const double wide = image.width() / devicePixelRatioF();
-    if (wide <= room) painter.drawImage(QPointF(look.px(10), top), image);
-    else painter.drawImage(QRectF(look.px(10), top, room, readingHeight_ * room / wide), image);
+    if (wide <= room)
+        painter.drawImage(QPointF(look.px(10), top), image);
+    else
+        painter.drawImage(QRectF(look.px(10), top, room, readingHeight_ * room / wide), image);
 }
 
 bool LineEditor::eventFilter(QObject* object, QEvent* event) {
     if (object == field_ && event->type() == QEvent::KeyPress) {
         const auto* key = static_cast<QKeyEvent*>(event);
         switch (key->key()) {
-        case Qt::Key_Return: case Qt::Key_Enter: emit committed(); return true;
+        case Qt::Key_Return:
+        case Qt::Key_Enter: emit committed(); return true;
         case Qt::Key_Escape: emit cancelled(); return true;
         case Qt::Key_Up: emit leftUpwards(); return true;
         case Qt::Key_Down: emit leftDownwards(); return true;

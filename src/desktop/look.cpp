@@ -18,7 +18,8 @@ QColor Look::accent() const { return dark ? QColor(0xd9, 0x8c, 0x6a) : QColor(0x
 QColor Look::wrong() const { return dark ? QColor(0xf0, 0x7b, 0x86) : QColor(0xb3, 0x15, 0x38); }
 QColor Look::faintAccent() const { return dark ? QColor(0x3d, 0x30, 0x2a) : QColor(0xf6, 0xec, 0xe6); }
 
-LookSettings::LookSettings(QObject* parent) : QObject(parent), basePointSize_(std::max(8.0, QApplication::font().pointSizeF())) {
+LookSettings::LookSettings(QObject* parent)
+    : QObject(parent), basePointSize_(std::max(8.0, QApplication::font().pointSizeF())) {
     const QSettings settings;
     look_.dark = settings.value("dark", false).toBool();
     look_.scale = std::clamp(settings.value("scale", 1.0).toDouble(), 0.7, 2.5);
@@ -54,32 +55,38 @@ void LookSettings::apply() {
     palette.setColor(QPalette::Highlight, look_.accent());
     palette.setColor(QPalette::HighlightedText, look_.page());
     palette.setColor(QPalette::Link, look_.accent());
-    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText}) palette.setColor(QPalette::Disabled, role, look_.muted());
+    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
+        palette.setColor(QPalette::Disabled, role, look_.muted());
     QApplication::setPalette(palette);
     QFont font = QApplication::font();
     font.setPointSizeF(basePointSize_ * look_.scale);
     QApplication::setFont(font);
-    const QString line = look_.hairline().name(), ink = look_.ink().name(), page = look_.page().name(), accent = look_.accent().name(), faint = look_.faintAccent().name();
-    qApp->setStyleSheet(QString("QToolButton{border:none;padding:%5px %6px;color:%2;background:transparent;border-radius:3px}"
-                                "QToolButton:hover,QToolButton:focus{background:%4}"
-                                "QToolButton:disabled{color:%7}"
-                                "QToolButton::menu-indicator{image:none}"
-                                "QLineEdit,QDoubleSpinBox,QComboBox,QPlainTextEdit{border:none;border-bottom:1px solid %1;background:%3;padding:%8px;color:%2}"
-                                "QLineEdit:focus,QDoubleSpinBox:focus,QComboBox:focus,QPlainTextEdit:focus{border-bottom:1px solid %9}"
-                                "QListWidget{border:none;background:%3}"
-                                "QMenu{background:%3;border:1px solid %1;padding:4px}QMenu::item{padding:4px 22px}QMenu::item:selected{background:%4;color:%2}"
-                                "QToolTip{background:%3;color:%2;border:1px solid %1}")
-                            .arg(line, ink, page, faint)
-                            .arg(look_.px(4))
-                            .arg(look_.px(8))
-                            .arg(look_.muted().name())
-                            .arg(look_.px(2))
-                            .arg(accent));
+    const QString line = look_.hairline().name(), ink = look_.ink().name(), page = look_.page().name(),
+                  accent = look_.accent().name(), faint = look_.faintAccent().name();
+    qApp->setStyleSheet(
+        QString("QToolButton{border:none;padding:%5px %6px;color:%2;background:transparent;border-radius:3px}"
+                "QToolButton:hover,QToolButton:focus{background:%4}"
+                "QToolButton:disabled{color:%7}"
+                "QToolButton::menu-indicator{image:none}"
+                "QLineEdit,QDoubleSpinBox,QComboBox,QPlainTextEdit{border:none;border-bottom:1px solid "
+                "%1;background:%3;padding:%8px;color:%2}"
+                "QLineEdit:focus,QDoubleSpinBox:focus,QComboBox:focus,QPlainTextEdit:focus{border-bottom:1px solid %9}"
+                "QListWidget{border:none;background:%3}"
+                "QMenu{background:%3;border:1px solid %1;padding:4px}QMenu::item{padding:4px "
+                "22px}QMenu::item:selected{background:%4;color:%2}"
+                "QToolTip{background:%3;color:%2;border:1px solid %1}")
+            .arg(line, ink, page, faint)
+            .arg(look_.px(4))
+            .arg(look_.px(8))
+            .arg(look_.muted().name())
+            .arg(look_.px(2))
+            .arg(accent));
     emit changed();
 }
 
 Colour toColour(const QColor& colour) {
-    return {static_cast<std::uint8_t>(colour.red()), static_cast<std::uint8_t>(colour.green()), static_cast<std::uint8_t>(colour.blue())};
+    return {static_cast<std::uint8_t>(colour.red()), static_cast<std::uint8_t>(colour.green()),
+            static_cast<std::uint8_t>(colour.blue())};
 }
 QColor toQColor(Colour colour) { return {colour.red, colour.green, colour.blue}; }
 

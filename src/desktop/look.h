@@ -11,13 +11,13 @@ struct Look {
     bool dark = false;
     double scale = 1;
 
-    QColor ground() const;  ///< behind everything
-    QColor page() const;    ///< of the formula page and the side panes
+    QColor ground() const; ///< behind everything
+    QColor page() const;   ///< of the formula page and the side panes
     QColor ink() const;
     QColor muted() const;
     QColor hairline() const;
-    QColor accent() const;  ///< the one accent
-    QColor wrong() const;   ///< problems
+    QColor accent() const;      ///< the one accent
+    QColor wrong() const;       ///< problems
     QColor faintAccent() const; ///< behind what is selected
 
     int px(double logical) const { return static_cast<int>(logical * scale + 0.5); }

@@ -1,10 +1,10 @@
 #include "desktop/main_window.h"
 
 #include "drawing/svg_writer.h"
+#include "figure/edits.h"
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
-#include "figure/edits.h"
 
 #include <QApplication>
 #include <QClipboard>
@@ -25,7 +25,6 @@
 #include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
-#include <thread>
 
 /// Resources of a static library are there only once something asks for them; this must stand outside namespaces.
 static void loadDemoResource() { Q_INIT_RESOURCE(demo); }
@@ -152,6 +151,7 @@ void MainWindow::makeBar() {
     redo_ = action(tr("Redo"), QKeySequence::Redo, [this] { session_.redo(); });
     undo_->setObjectName("undo");
     redo_->setObjectName("redo");
+    redo_->setShortcuts({QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y)});
     for (QAction* each : {undo_, redo_}) {
         auto* made = button(each->text(), each->text());
         connect(made, &QToolButton::clicked, each, &QAction::trigger);
@@ -188,19 +188,22 @@ void MainWindow::makeBar() {
         if (mayDiscard()) session_.start(Document{}, "");
     });
     action(tr("Open"), QKeySequence::Open, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, tr("Open a recipe or a figure"), QString(), tr("Recipes and figures (*.coulter *.pdf *.svg *.png)"));
+        const QString path = QFileDialog::getOpenFileName(this, tr("Open a recipe or a figure"), QString(),
+                                                          tr("Recipes and figures (*.coulter *.pdf *.svg *.png)"));
         if (!path.isEmpty() && mayDiscard()) open(path);
     });
     action(tr("Save"), QKeySequence::Save, [this] { save(); });
     action(tr("Save as"), QKeySequence::SaveAs, [this] {
-        const QString path = QFileDialog::getSaveFileName(this, tr("Save the recipe"), session_.path(), tr("Recipes (*.coulter)"));
+        const QString path =
+            QFileDialog::getSaveFileName(this, tr("Save the recipe"), session_.path(), tr("Recipes (*.coulter)"));
         if (!path.isEmpty()) saveAs(path);
     });
     action(tr("Export"), QKeySequence(Qt::CTRL | Qt::Key_E), [this] { chooseExport(); });
     action(tr("Copy the figure"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_C), [this] { copyPicture(); });
     action(tr("Quit"), QKeySequence::Quit, [this] { close(); });
     action(tr("New line"), QKeySequence(Qt::CTRL | Qt::Key_Return), [this] { page_->addLine(); });
-    for (const auto& key : {QKeySequence(Qt::CTRL | Qt::Key_Plus), QKeySequence(Qt::CTRL | Qt::Key_Equal)}) action(tr("Larger"), key, [this] { look_.changeScale(1.1); });
+    for (const auto& key : {QKeySequence(Qt::CTRL | Qt::Key_Plus), QKeySequence(Qt::CTRL | Qt::Key_Equal)})
+        action(tr("Larger"), key, [this] { look_.changeScale(1.1); });
     action(tr("Smaller"), QKeySequence(Qt::CTRL | Qt::Key_Minus), [this] { look_.changeScale(1 / 1.1); });
     action(tr("Usual size"), QKeySequence(Qt::CTRL | Qt::Key_0), [this] { look_.changeScale(0); });
 }
@@ -216,9 +219,12 @@ void MainWindow::fillDocumentMenu() {
     for (const QString& text : {tr("New"), tr("Open")}) entry(text);
     QMenu* recent = menu->addMenu(tr("Recent"));
     for (const QString& path : QSettings().value("recent").toStringList()) {
-        recent->addAction(QFileInfo(path).fileName(), this, [this, path] {
-            if (mayDiscard()) open(path);
-        })->setToolTip(path);
+        recent
+            ->addAction(QFileInfo(path).fileName(), this,
+                        [this, path] {
+                            if (mayDiscard()) open(path);
+                        })
+            ->setToolTip(path);
     }
     recent->setEnabled(!recent->isEmpty());
     menu->addAction(tr("Demo figure"), this, [this] {
@@ -250,7 +256,8 @@ void MainWindow::fillAddMenu() {
     for (const Line& line : page.lines) {
         if (line.kind != LineKind::Function || !line.good()) continue;
         QString of = QString::fromStdString(line.name) + "(";
-        for (std::size_t i = 0; i < line.parameters.size(); ++i) of += (i > 0 ? ", " : "") + QString::fromStdString(line.parameters[i]);
+        for (std::size_t i = 0; i < line.parameters.size(); ++i)
+            of += (i > 0 ? ", " : "") + QString::fromStdString(line.parameters[i]);
         of += ")";
         menu->addAction(tr("Plot of %1").arg(of), this, [this, of] { addPlot(of); });
     }
@@ -276,17 +283,20 @@ void MainWindow::updateState() {
 void MainWindow::applyLook() {
     const Look& look = look_.look();
     const QString line = look.hairline().name(), page = look.page().name(), muted = look.muted().name();
-    setStyleSheet(QString("#bar{background:%1;border-bottom:1px solid %2}#documentButton{font-weight:bold}"
-                          "#side,#particulars,#particulars QWidget{background:%1}"
-                          "#paneHeading{background:%1;border-top:1px solid %2;font-weight:bold;padding:%3px %7px %5px %7px}"
-                          "QSplitter::handle{background:%2}QProgressBar{border:1px solid %2;background:%1;max-height:6px}QProgressBar::chunk{background:%6}")
-                      .arg(page, line)
-                      .arg(look.px(8))
-                      .arg(look.px(14))
-                      .arg(look.px(4))
-                      .arg(look.accent().name())
-                      .arg(look.px(10)));
-    remarks_->setStyleSheet(QString("QListWidget{padding:0 %1px}QListWidget::item{padding:%2px 0}").arg(look.px(10)).arg(look.px(3)));
+    setStyleSheet(
+        QString(
+            "#bar{background:%1;border-bottom:1px solid %2}#documentButton{font-weight:bold}"
+            "#side,#particulars,#particulars QWidget{background:%1}"
+            "#paneHeading{background:%1;border-top:1px solid %2;font-weight:bold;margin:0;padding:%3px %4px %5px %4px}"
+            "QSplitter::handle{background:%2}QProgressBar{border:1px solid "
+            "%2;background:%1;max-height:6px}QProgressBar::chunk{background:%6}")
+            .arg(page, line)
+            .arg(look.px(8))
+            .arg(look.px(14))
+            .arg(look.px(4))
+            .arg(look.accent().name()));
+    remarks_->setStyleSheet(
+        QString("QListWidget{padding:0 %1px}QListWidget::item{padding:%2px 0}").arg(look.px(10)).arg(look.px(3)));
 }
 
 QString MainWindow::message() const { return message_->text(); }
@@ -341,7 +351,8 @@ void MainWindow::remember(const QString& path) {
 
 bool MainWindow::save() {
     if (!session_.path().isEmpty()) return saveAs(session_.path());
-    const QString path = QFileDialog::getSaveFileName(this, tr("Save the recipe"), "figure.coulter", tr("Recipes (*.coulter)"));
+    const QString path =
+        QFileDialog::getSaveFileName(this, tr("Save the recipe"), "figure.coulter", tr("Recipes (*.coulter)"));
     return !path.isEmpty() && saveAs(path);
 }
 
@@ -361,10 +372,13 @@ void MainWindow::chooseExport() {
     QStringList filters;
     for (const ExportFormat& format : exportFormats()) {
         const QString name = QString::fromLatin1(format.name.data(), static_cast<int>(format.name.size()));
-        filters << tr("%1: %2 (*.%3)").arg(name.toUpper(), QString::fromUtf8(format.meaning.data(), static_cast<int>(format.meaning.size())), name);
+        filters << tr("%1: %2 (*.%3)")
+                       .arg(name.toUpper(),
+                            QString::fromUtf8(format.meaning.data(), static_cast<int>(format.meaning.size())), name);
     }
     QString chosen;
-    QString path = QFileDialog::getSaveFileName(this, tr("Export the figure"), session_.name() + ".pdf", filters.join(";;"), &chosen);
+    QString path = QFileDialog::getSaveFileName(this, tr("Export the figure"), session_.name() + ".pdf",
+                                                filters.join(";;"), &chosen);
     if (path.isEmpty()) return;
     if (QFileInfo(path).suffix().isEmpty()) path += chosen.left(3).toLower().prepend('.');
     exportTo(path);
@@ -372,19 +386,25 @@ void MainWindow::chooseExport() {
 
 void MainWindow::exportTo(const QString& path) {
     const ExportFormat* format = findFormat(QFileInfo(path).suffix().toLower().toStdString());
-    if (!format) return say(tr("The ending of %1 names no format; write .pdf, .svg or .png.").arg(QFileInfo(path).fileName()), true);
+    if (!format)
+        return say(tr("The ending of %1 names no format; write .pdf, .svg or .png.").arg(QFileInfo(path).fileName()),
+                   true);
+    if (exporting_) return say(tr("An export is still being written; try again in a moment."), true);
     exporting_ = true;
     say(tr("exporting…"), false);
-    std::thread([this, format, path, document = session_.document()] {
+    exporter_ = std::jthread([this, format, path, document = session_.document()] {
         const Exported result = exportFigure(document, *format);
-        std::optional<Problem> problem = result.bytes ? writeFile(path.toStdString(), *result.bytes) : std::optional(result.problem);
+        std::optional<Problem> problem =
+            result.bytes ? writeFile(path.toStdString(), *result.bytes) : std::optional(result.problem);
         QMetaObject::invokeMethod(this, [this, path, problem] {
             exporting_ = false;
-            if (problem) say(words(*problem), true);
-            else say(tr("%1 written").arg(QFileInfo(path).fileName()), false);
+            if (problem)
+                say(words(*problem), true);
+            else
+                say(tr("%1 written").arg(QFileInfo(path).fileName()), false);
             if (!problem) emit exported(path);
         });
-    }).detach();
+    });
 }
 
 void MainWindow::copyPicture() {
@@ -392,8 +412,11 @@ void MainWindow::copyPicture() {
     auto* mime = new QMimeData;
     const Figure& figure = sheet_->figure()->figure;
     const Raster raster = paintRaster(figure.scene, session_.document().sheet.resolution / 25.4);
-    mime->setImageData(QImage(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height, raster.width * 4, QImage::Format_RGB32).copy());
-    mime->setData("image/svg+xml", QByteArray::fromStdString(writeSvg(figure.scene, session_.document().panels[0].title, writeRecipe(session_.document()))));
+    mime->setImageData(QImage(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height,
+                              raster.width * 4, QImage::Format_RGB32)
+                           .copy());
+    mime->setData("image/svg+xml", QByteArray::fromStdString(writeSvg(figure.scene, session_.document().panels[0].title,
+                                                                      writeRecipe(session_.document()))));
     QApplication::clipboard()->setMimeData(mime);
     say(tr("figure copied"), false);
 }
@@ -401,7 +424,8 @@ void MainWindow::copyPicture() {
 bool MainWindow::mayDiscard() {
     page_->commitEditing();
     if (!session_.isChanged()) return true;
-    const auto answer = QMessageBox::question(this, tr("Unsaved changes"), tr("“%1” has changes that are not saved.").arg(session_.name()),
+    const auto answer = QMessageBox::question(this, tr("Unsaved changes"),
+                                              tr("“%1” has changes that are not saved.").arg(session_.name()),
                                               QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel);
     return answer == QMessageBox::Discard || (answer == QMessageBox::Save && save());
 }

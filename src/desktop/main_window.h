@@ -9,6 +9,7 @@
 #include "desktop/sheet_view.h"
 
 #include <QMainWindow>
+#include <thread>
 
 class QToolButton;
 class QProgressBar;
@@ -78,6 +79,7 @@ private:
     QLabel* message_ = nullptr;
     QWidget* bar_ = nullptr;
     bool exporting_ = false;
+    std::jthread exporter_; ///< last, so that it has ended before anything else goes
 };
 
 } // namespace coulter

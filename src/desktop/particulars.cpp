@@ -12,8 +12,8 @@
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <QPainter>
-#include <QPolygonF>
 #include <QPixmap>
+#include <QPolygonF>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <charconv>
@@ -31,7 +31,8 @@ protected:
         painter.drawText(rect().adjusted(3, 0, -14, 0), Qt::AlignVCenter | Qt::AlignLeft, currentText());
         const QPointF tip(width() - 8, height() / 2.0 + 2);
         painter.drawPolyline(QPolygonF{tip + QPointF(-3.5, -3.5), tip, tip + QPointF(3.5, -3.5)});
-        painter.setPen(QPen(hasFocus() ? palette().color(QPalette::Highlight) : palette().color(QPalette::PlaceholderText), 1));
+        painter.setPen(
+            QPen(hasFocus() ? palette().color(QPalette::Highlight) : palette().color(QPalette::PlaceholderText), 1));
         painter.drawLine(QPointF(0, height() - 0.5), QPointF(width(), height() - 0.5));
     }
 };
@@ -89,7 +90,8 @@ void Particulars::change(const QString& what, const Change& apply, const QString
     session_.edit(std::move(document), what, mergeKey);
 }
 
-QLineEdit* Particulars::textField(QFormLayout& form, const QString& name, const std::function<QString()>& read, const std::function<void(const QString&)>& write) {
+QLineEdit* Particulars::textField(QFormLayout& form, const QString& name, const std::function<QString()>& read,
+                                  const std::function<void(const QString&)>& write) {
     auto* field = new QLineEdit;
     field->setAccessibleName(name);
     form.addRow(name, field);
@@ -107,8 +109,10 @@ QLineEdit* Particulars::textField(QFormLayout& form, const QString& name, const 
     return field;
 }
 
-QDoubleSpinBox* Particulars::numberField(QFormLayout& form, const QString& name, double least, double greatest, int decimals, double step, const QString& unit,
-                                         const std::function<double()>& read, const std::function<void(double)>& write) {
+QDoubleSpinBox* Particulars::numberField(QFormLayout& form, const QString& name, double least, double greatest,
+                                         int decimals, double step, const QString& unit,
+                                         const std::function<double()>& read,
+                                         const std::function<void(double)>& write) {
     auto* field = new QDoubleSpinBox;
     field->setLocale(QLocale::c());
     field->setRange(least, greatest);
@@ -126,7 +130,8 @@ QDoubleSpinBox* Particulars::numberField(QFormLayout& form, const QString& name,
     return field;
 }
 
-QComboBox* Particulars::choiceField(QFormLayout& form, const QString& name, const QStringList& choices, const std::function<int()>& read, const std::function<void(int)>& write) {
+QComboBox* Particulars::choiceField(QFormLayout& form, const QString& name, const QStringList& choices,
+                                    const std::function<int()>& read, const std::function<void(int)>& write) {
     auto* field = new ChoiceField;
     field->addItems(choices);
     field->setAccessibleName(name);
@@ -189,16 +194,25 @@ void Particulars::curveFields(QFormLayout& form) {
         const auto& plots = session_.shown().panels[0].plots;
         return plot < plots.size() ? plots[plot] : none;
     };
-    const auto set = [this, plot](const QString& what, const std::function<void(Plot&)>& apply, const QString& mergeKey = {}) {
-        change(what, [&](Document& document) {
-            if (plot < document.panels[0].plots.size()) apply(document.panels[0].plots[plot]);
-        }, mergeKey);
+    const auto set = [this, plot](const QString& what, const std::function<void(Plot&)>& apply,
+                                  const QString& mergeKey = {}) {
+        change(
+            what,
+            [&](Document& document) {
+                if (plot < document.panels[0].plots.size()) apply(document.panels[0].plots[plot]);
+            },
+            mergeKey);
     };
-    textField(form, tr("drawn"), [current] { return QString::fromStdString(current().of); },
-              [set](const QString& text) { set(tr("change of what is drawn"), [&](Plot& p) { p.of = text.toStdString(); }); })->setObjectName("curveOf");
-    auto* name = textField(form, tr("name"), [current] { return QString::fromStdString(current().name.value_or("")); }, [set](const QString& text) {
-        set(tr("change of a name"), [&](Plot& p) { p.name = text.isEmpty() ? std::nullopt : std::optional(text.toStdString()); });
-    });
+    textField(
+        form, tr("drawn"), [current] { return QString::fromStdString(current().of); },
+        [set](const QString& text) { set(tr("change of what is drawn"), [&](Plot& p) { p.of = text.toStdString(); }); })
+        ->setObjectName("curveOf");
+    auto* name = textField(
+        form, tr("name"), [current] { return QString::fromStdString(current().name.value_or("")); },
+        [set](const QString& text) {
+            set(tr("change of a name"),
+                [&](Plot& p) { p.name = text.isEmpty() ? std::nullopt : std::optional(text.toStdString()); });
+        });
     name->setPlaceholderText(tr("derived from the formula"));
     name->setObjectName("curveName");
 
@@ -227,12 +241,22 @@ void Particulars::curveFields(QFormLayout& form) {
         const QColor chosen = QColorDialog::getColor(shownColour(), this, tr("Colour of the curve"));
         if (chosen.isValid()) set(tr("change of a colour"), [&](Plot& p) { p.style.colour = toColour(chosen); });
     });
-    connect(automatic, &QToolButton::clicked, this, [set] { set(tr("automatic colour"), [](Plot& p) { p.style.colour.reset(); }); });
+    connect(automatic, &QToolButton::clicked, this,
+            [set] { set(tr("automatic colour"), [](Plot& p) { p.style.colour.reset(); }); });
 
-    numberField(form, tr("width"), 0.05, 5, 2, 0.05, "mm", [current] { return current().style.width; },
-                [set](double value) { set(tr("change of a line's width"), [&](Plot& p) { p.style.width = value; }, "width"); })->setObjectName("curveWidth");
-    choiceField(form, tr("line"), words(linePatternNames), [current] { return static_cast<int>(current().style.pattern); },
-                [set](int index) { set(tr("change of a line's pattern"), [&](Plot& p) { p.style.pattern = static_cast<LinePattern>(index); }); })->setObjectName("curvePattern");
+    numberField(
+        form, tr("width"), 0.05, 5, 2, 0.05, "mm", [current] { return current().style.width; },
+        [set](double value) {
+            set(
+                tr("change of a line's width"), [&](Plot& p) { p.style.width = value; }, "width");
+        })
+        ->setObjectName("curveWidth");
+    choiceField(
+        form, tr("line"), words(linePatternNames), [current] { return static_cast<int>(current().style.pattern); },
+        [set](int index) {
+            set(tr("change of a line's pattern"), [&](Plot& p) { p.style.pattern = static_cast<LinePattern>(index); });
+        })
+        ->setObjectName("curvePattern");
 }
 
 void Particulars::axisFields(QFormLayout& form, bool horizontal) {
@@ -243,9 +267,12 @@ void Particulars::axisFields(QFormLayout& form, bool horizontal) {
     const auto set = [this, horizontal](const QString& what, const std::function<void(Axis&)>& apply) {
         change(what, [&](Document& document) { apply(horizontal ? document.panels[0].x : document.panels[0].y); });
     };
-    auto* label = textField(form, tr("label"), [axis] { return QString::fromStdString(axis().label.value_or("")); }, [set](const QString& text) {
-        set(tr("change of a label"), [&](Axis& a) { a.label = text.isEmpty() ? std::nullopt : std::optional(text.toStdString()); });
-    });
+    auto* label = textField(
+        form, tr("label"), [axis] { return QString::fromStdString(axis().label.value_or("")); },
+        [set](const QString& text) {
+            set(tr("change of a label"),
+                [&](Axis& a) { a.label = text.isEmpty() ? std::nullopt : std::optional(text.toStdString()); });
+        });
     label->setPlaceholderText(tr("derived from the page"));
     label->setObjectName("axisLabel");
     const auto limits = [this, horizontal] {
@@ -255,13 +282,16 @@ void Particulars::axisFields(QFormLayout& form, bool horizontal) {
         return Limits{map.low, map.high};
     };
     const auto limit = [&](const QString& name, bool low) {
-        return textField(form, name, [limits, low] { return QString::fromStdString(roundedNumber(low ? limits().low : limits().high, 8)); }, [set, limits, low](const QString& text) {
-            const auto value = readNumber(text);
-            if (!value) return;
-            Limits wanted = limits();
-            (low ? wanted.low : wanted.high) = *value;
-            if (wanted.low < wanted.high) set(tr("change of limits"), [&](Axis& a) { a.limits = wanted; });
-        });
+        return textField(
+            form, name,
+            [limits, low] { return QString::fromStdString(roundedNumber(low ? limits().low : limits().high, 8)); },
+            [set, limits, low](const QString& text) {
+                const auto value = readNumber(text);
+                if (!value) return;
+                Limits wanted = limits();
+                (low ? wanted.low : wanted.high) = *value;
+                if (wanted.low < wanted.high) set(tr("change of limits"), [&](Axis& a) { a.limits = wanted; });
+            });
     };
     limit(tr("from"), true)->setObjectName("axisLow");
     limit(tr("to"), false)->setObjectName("axisHigh");
@@ -269,41 +299,70 @@ void Particulars::axisFields(QFormLayout& form, bool horizontal) {
     automatic->setText(tr("automatic"));
     form.addRow("", automatic);
     refreshers_.push_back([automatic, axis] { automatic->setEnabled(axis().limits.has_value()); });
-    connect(automatic, &QToolButton::clicked, this, [set] { set(tr("automatic limits"), [](Axis& a) { a.limits.reset(); }); });
+    connect(automatic, &QToolButton::clicked, this,
+            [set] { set(tr("automatic limits"), [](Axis& a) { a.limits.reset(); }); });
     auto* grid = new QCheckBox(tr("lines at the numbers"));
     grid->setAccessibleName(tr("grid"));
     grid->setObjectName("axisGrid");
     form.addRow(tr("grid"), grid);
     refreshers_.push_back([grid, axis] { grid->setChecked(axis().grid); });
-    connect(grid, &QCheckBox::clicked, this, [set](bool on) { set(tr("change of the grid"), [&](Axis& a) { a.grid = on; }); });
+    connect(grid, &QCheckBox::clicked, this,
+            [set](bool on) { set(tr("change of the grid"), [&](Axis& a) { a.grid = on; }); });
 }
 
 void Particulars::legendFields(QFormLayout& form) {
-    choiceField(form, tr("place"), words(legendPlaceNames), [this] { return static_cast<int>(session_.shown().panels[0].legend.place); }, [this](int index) {
-        change(tr("change of the legend"), [&](Document& document) {
-            document.panels[0].legend.place = static_cast<LegendPlace>(index);
-            document.panels[0].legend.at.reset();
-        });
-    })->setObjectName("legendPlace");
+    choiceField(
+        form, tr("place"), words(legendPlaceNames),
+        [this] { return static_cast<int>(session_.shown().panels[0].legend.place); },
+        [this](int index) {
+            change(tr("change of the legend"), [&](Document& document) {
+                document.panels[0].legend.place = static_cast<LegendPlace>(index);
+                document.panels[0].legend.at.reset();
+            });
+        })
+        ->setObjectName("legendPlace");
 }
 
 void Particulars::sheetFields(QFormLayout& form) {
     const auto sheet = [this]() -> const Sheet& { return session_.shown().sheet; };
-    const auto set = [this](const QString& what, const std::function<void(Sheet&)>& apply) { change(what, [&](Document& document) { apply(document.sheet); }, what); };
-    textField(form, tr("title"), [this] { return QString::fromStdString(session_.shown().panels[0].title); }, [this](const QString& text) {
-        change(tr("change of the title"), [&](Document& document) { document.panels[0].title = text.toStdString(); });
-    })->setObjectName("sheetTitle");
-    numberField(form, tr("width"), leastSheet, greatestSheet, 1, 1, "mm", [sheet] { return sheet().width; }, [set](double v) { set(tr("change of the sheet's width"), [&](Sheet& s) { s.width = v; }); })->setObjectName("sheetWidth");
-    numberField(form, tr("height"), leastSheet, greatestSheet, 1, 1, "mm", [sheet] { return sheet().height; }, [set](double v) { set(tr("change of the sheet's height"), [&](Sheet& s) { s.height = v; }); })->setObjectName("sheetHeight");
-    numberField(form, tr("letters"), 2, 100, 1, 0.5, "pt", [sheet] { return sheet().textSize; }, [set](double v) { set(tr("change of the letters' size"), [&](Sheet& s) { s.textSize = v; }); });
-    numberField(form, tr("tolerance"), 0.001, 10, 3, 0.005, "mm", [sheet] { return sheet().tolerance; }, [set](double v) { set(tr("change of the tolerance"), [&](Sheet& s) { s.tolerance = v; }); });
-    numberField(form, tr("bitmap"), leastResolution, greatestResolution, 0, 50, tr("dots/inch"), [sheet] { return sheet().resolution; }, [set](double v) { set(tr("change of the resolution"), [&](Sheet& s) { s.resolution = v; }); });
-    choiceField(form, tr("legend"), words(legendPlaceNames), [this] { return static_cast<int>(session_.shown().panels[0].legend.place); }, [this](int index) {
-        change(tr("change of the legend"), [&](Document& document) {
-            document.panels[0].legend.place = static_cast<LegendPlace>(index);
-            document.panels[0].legend.at.reset();
+    const auto set = [this](const QString& what, const std::function<void(Sheet&)>& apply) {
+        change(
+            what, [&](Document& document) { apply(document.sheet); }, what);
+    };
+    textField(
+        form, tr("title"), [this] { return QString::fromStdString(session_.shown().panels[0].title); },
+        [this](const QString& text) {
+            change(tr("change of the title"),
+                   [&](Document& document) { document.panels[0].title = text.toStdString(); });
+        })
+        ->setObjectName("sheetTitle");
+    numberField(
+        form, tr("width"), leastSheet, greatestSheet, 1, 1, "mm", [sheet] { return sheet().width; },
+        [set](double v) { set(tr("change of the sheet's width"), [&](Sheet& s) { s.width = v; }); })
+        ->setObjectName("sheetWidth");
+    numberField(
+        form, tr("height"), leastSheet, greatestSheet, 1, 1, "mm", [sheet] { return sheet().height; },
+        [set](double v) { set(tr("change of the sheet's height"), [&](Sheet& s) { s.height = v; }); })
+        ->setObjectName("sheetHeight");
+    numberField(
+        form, tr("letters"), 2, 100, 1, 0.5, "pt", [sheet] { return sheet().textSize; },
+        [set](double v) { set(tr("change of the letters' size"), [&](Sheet& s) { s.textSize = v; }); });
+    numberField(
+        form, tr("tolerance"), 0.001, 10, 3, 0.005, "mm", [sheet] { return sheet().tolerance; },
+        [set](double v) { set(tr("change of the tolerance"), [&](Sheet& s) { s.tolerance = v; }); });
+    numberField(
+        form, tr("bitmap"), leastResolution, greatestResolution, 0, 50, tr("dots/inch"),
+        [sheet] { return sheet().resolution; },
+        [set](double v) { set(tr("change of the resolution"), [&](Sheet& s) { s.resolution = v; }); });
+    choiceField(
+        form, tr("legend"), words(legendPlaceNames),
+        [this] { return static_cast<int>(session_.shown().panels[0].legend.place); },
+        [this](int index) {
+            change(tr("change of the legend"), [&](Document& document) {
+                document.panels[0].legend.place = static_cast<LegendPlace>(index);
+                document.panels[0].legend.at.reset();
+            });
         });
-    });
 }
 
 } // namespace coulter

@@ -30,10 +30,13 @@ private:
     void sheetFields(QFormLayout& form);
     std::size_t selectedPlot() const;
 
-    QLineEdit* textField(QFormLayout& form, const QString& name, const std::function<QString()>& read, const std::function<void(const QString&)>& write);
-    QDoubleSpinBox* numberField(QFormLayout& form, const QString& name, double least, double greatest, int decimals, double step, const QString& unit,
-                                const std::function<double()>& read, const std::function<void(double)>& write);
-    QComboBox* choiceField(QFormLayout& form, const QString& name, const QStringList& choices, const std::function<int()>& read, const std::function<void(int)>& write);
+    QLineEdit* textField(QFormLayout& form, const QString& name, const std::function<QString()>& read,
+                         const std::function<void(const QString&)>& write);
+    QDoubleSpinBox* numberField(QFormLayout& form, const QString& name, double least, double greatest, int decimals,
+                                double step, const QString& unit, const std::function<double()>& read,
+                                const std::function<void(double)>& write);
+    QComboBox* choiceField(QFormLayout& form, const QString& name, const QStringList& choices,
+                           const std::function<int()>& read, const std::function<void(int)>& write);
 
     DocumentSession& session_;
     SheetView& sheet_;

@@ -14,21 +14,27 @@ constexpr int mostGapsNamed = 6;
 QString place(double value, const AxisMap& axis) {
     const double unit = (axis.high - axis.low) * 1e-6;
     if (std::abs(value) < unit) value = 0;
-    const int digits = std::clamp(static_cast<int>(std::ceil(std::log10(std::max(std::abs(value), unit) / unit))), 3, 15);
+    const int digits =
+        std::clamp(static_cast<int>(std::ceil(std::log10(std::max(std::abs(value), unit) / unit))), 3, 15);
     return QString::fromStdString(roundedNumber(value, digits)).replace('-', QChar(0x2212));
 }
 
 } // namespace
 
-Remarks::Remarks(SheetView& sheet, const LookSettings& look, QWidget* parent) : QListWidget(parent), sheet_(sheet), look_(look) {
+Remarks::Remarks(SheetView& sheet, const LookSettings& look, QWidget* parent)
+    : QListWidget(parent), sheet_(sheet), look_(look) {
     setWordWrap(true);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setAccessibleName(tr("Remarks"));
     setObjectName("remarks");
     connect(&sheet_, &SheetView::figureChanged, this, &Remarks::rebuild);
     connect(&look_, &LookSettings::changed, this, &Remarks::rebuild);
-    connect(this, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { emit lineChosen(item->data(Qt::UserRole).toInt(), item->data(Qt::UserRole + 1).toInt()); });
-    connect(this, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) { emit lineChosen(item->data(Qt::UserRole).toInt(), item->data(Qt::UserRole + 1).toInt()); });
+    connect(this, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) {
+        emit lineChosen(item->data(Qt::UserRole).toInt(), item->data(Qt::UserRole + 1).toInt());
+    });
+    connect(this, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
+        emit lineChosen(item->data(Qt::UserRole).toInt(), item->data(Qt::UserRole + 1).toInt());
+    });
 }
 
 void Remarks::add(const QString& text, bool wrong, int line, int character) {
@@ -46,21 +52,31 @@ void Remarks::rebuild() {
     const Figure& figure = shown->figure;
     if (!sheet_.waitsFor().isEmpty()) add(sheet_.waitsFor(), true, -1, 0);
     for (const Problem& problem : figure.page.problems()) {
-        add(QString::fromStdString(describe(problem)), problem.severity == Problem::Severity::Error, problem.line, problem.first);
+        add(QString::fromStdString(describe(problem)), problem.severity == Problem::Severity::Error, problem.line,
+            problem.first);
     }
     for (std::size_t c = 0; !figure.samples.empty() && c < figure.samples[0].size(); ++c) {
         const Curve& curve = figure.curves[0].curves[c];
         int named = 0;
         for (const Gap& gap : figure.samples[0][c].gaps) {
             if (++named > mostGapsNamed) break;
-            const QString variable = QString::fromStdString(curve.variable), low = place(gap.low, figure.layouts[0].map.x), high = place(gap.high, figure.layouts[0].map.x);
+            const QString variable = QString::fromStdString(curve.variable),
+                          low = place(gap.low, figure.layouts[0].map.x),
+                          high = place(gap.high, figure.layouts[0].map.x);
             const QString what = QString::fromStdString(shown->document.panels[0].plots[curve.plot].of);
-            if (gap.kind == GapKind::Pole) add(tr("%1 has a pole at %2 = %3.").arg(what, variable, low), false, -1, 0);
-            else if (gap.kind == GapKind::Jump) add(tr("%1 jumps at %2 = %3.").arg(what, variable, low), false, -1, 0);
-            else if (low == high) add(tr("%1 is undefined at %2 = %3.").arg(what, variable, low), false, -1, 0);
-            else add(tr("%1 is undefined from %2 = %3 to %4.").arg(what, variable, low, high), false, -1, 0);
+            if (gap.kind == GapKind::Pole)
+                add(tr("%1 has a pole at %2 = %3.").arg(what, variable, low), false, -1, 0);
+            else if (gap.kind == GapKind::Jump)
+                add(tr("%1 jumps at %2 = %3.").arg(what, variable, low), false, -1, 0);
+            else if (low == high)
+                add(tr("%1 is undefined at %2 = %3.").arg(what, variable, low), false, -1, 0);
+            else
+                add(tr("%1 is undefined from %2 = %3 to %4.").arg(what, variable, low, high), false, -1, 0);
         }
-        if (!figure.samples[0][c].finished) add(tr("%1 bends more often than can be drawn; the finest parts are missing.").arg(QString::fromStdString(shown->document.panels[0].plots[curve.plot].of)), true, -1, 0);
+        if (!figure.samples[0][c].finished)
+            add(tr("%1 bends more often than can be drawn; the finest parts are missing.")
+                    .arg(QString::fromStdString(shown->document.panels[0].plots[curve.plot].of)),
+                true, -1, 0);
     }
     if (count() == 0) {
         add(tr("Nothing to remark."), false, -1, 0);

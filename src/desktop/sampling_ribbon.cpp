@@ -26,7 +26,8 @@ QString number(double value) { return QString::fromStdString(roundedNumber(value
 
 } // namespace
 
-SamplingRibbon::SamplingRibbon(SheetView& sheet, const LookSettings& look, QWidget* parent) : QWidget(parent), sheet_(sheet), look_(look) {
+SamplingRibbon::SamplingRibbon(SheetView& sheet, const LookSettings& look, QWidget* parent)
+    : QWidget(parent), sheet_(sheet), look_(look) {
     setMouseTracking(true);
     setAccessibleName(tr("Sampling"));
     setObjectName("ribbon");
@@ -41,7 +42,9 @@ SamplingRibbon::SamplingRibbon(SheetView& sheet, const LookSettings& look, QWidg
 
 QSize SamplingRibbon::sizeHint() const { return {300, look_.look().px(92)}; }
 
-std::size_t SamplingRibbon::curveIndex() const { return sheet_.selection().part == Part::Curve ? sheet_.selection().index : 0; }
+std::size_t SamplingRibbon::curveIndex() const {
+    return sheet_.selection().part == Part::Curve ? sheet_.selection().index : 0;
+}
 
 const CurveSamples* SamplingRibbon::samples() const {
     const ShownFigure* shown = sheet_.figure();
@@ -55,9 +58,13 @@ QString SamplingRibbon::summary() const {
     const Sheet& sheet = sheet_.figure()->document.sheet;
     const bool grid = !curve->stretches.empty() && curve->stretches[0].state[0] == PointState::Grid;
     QString text = grid ? tr("%1 points of the grid").arg(curve->pointCount())
-                        : tr("%1 points, within %2 mm (estimated), %3 evaluations").arg(curve->pointCount()).arg(sheet.tolerance).arg(curve->evaluations);
+                        : tr("%1 points, within %2 mm (estimated), %3 evaluations")
+                              .arg(curve->pointCount())
+                              .arg(sheet.tolerance)
+                              .arg(curve->evaluations);
     int poles = 0, jumps = 0, undefined = 0;
-    for (const Gap& gap : curve->gaps) ++(gap.kind == GapKind::Pole ? poles : gap.kind == GapKind::Jump ? jumps : undefined);
+    for (const Gap& gap : curve->gaps)
+        ++(gap.kind == GapKind::Pole ? poles : gap.kind == GapKind::Jump ? jumps : undefined);
     if (poles > 0) text += tr(" · %n pole(s)", "", poles).replace("(s)", poles == 1 ? "" : "s");
     if (jumps > 0) text += tr(" · %n jump(s)", "", jumps).replace("(s)", jumps == 1 ? "" : "s");
     if (undefined > 0) text += tr(" · %n gap(s)", "", undefined).replace("(s)", undefined == 1 ? "" : "s");
@@ -76,12 +83,16 @@ void SamplingRibbon::paintEvent(QPaintEvent*) {
     painter.setPen(look.muted());
     const int textHeight = QFontMetrics(font()).height();
     QString head = summary();
-    if (curve && sheet_.figure()->figure.curves[0].curves.size() > 1) head = tr("curve %1: ").arg(curveIndex() + 1) + head;
-    painter.drawText(QRectF(look.px(10), look.px(4), width() - look.px(20), textHeight), Qt::AlignVCenter | Qt::AlignLeft, painter.fontMetrics().elidedText(head, Qt::ElideRight, width() - look.px(20)));
+    if (curve && sheet_.figure()->figure.curves[0].curves.size() > 1)
+        head = tr("curve %1: ").arg(curveIndex() + 1) + head;
+    painter.drawText(QRectF(look.px(10), look.px(4), width() - look.px(20), textHeight),
+                     Qt::AlignVCenter | Qt::AlignLeft,
+                     painter.fontMetrics().elidedText(head, Qt::ElideRight, width() - look.px(20)));
     if (!curve || panel.isEmpty()) return;
     const PanelMap& map = sheet_.figure()->figure.layouts[0].map;
     const auto place = [&](double x) { return panel.left() + map.x.toSheet(x) / map.x.length * panel.width(); };
-    const double top = look.px(8) + textHeight, bottom = height() - look.px(26), lane = height() - look.px(20), laneHeight = look.px(7);
+    const double top = look.px(8) + textHeight, bottom = height() - look.px(26), lane = height() - look.px(20),
+                 laneHeight = look.px(7);
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setClipRect(QRectF(panel.left() - 4, 0, panel.width() + 8, height()));
 
@@ -100,7 +111,8 @@ void SamplingRibbon::paintEvent(QPaintEvent*) {
     const double most = std::max(1.0, *std::ranges::max_element(count));
     QPainterPath silhouette(QPointF(panel.left(), bottom));
     for (int i = 0; i <= places; ++i) {
-        silhouette.lineTo(panel.left() + panel.width() * i / places, bottom - (bottom - top) * 0.95 * count[static_cast<std::size_t>(i)] / most);
+        silhouette.lineTo(panel.left() + panel.width() * i / places,
+                          bottom - (bottom - top) * 0.95 * count[static_cast<std::size_t>(i)] / most);
     }
     silhouette.lineTo(panel.right(), bottom);
     silhouette.closeSubpath();
@@ -113,8 +125,10 @@ void SamplingRibbon::paintEvent(QPaintEvent*) {
     bar.setAlphaF(0.45F);
     for (const Stretch& stretch : curve->stretches) {
         painter.setPen(QPen(look.accent(), 1));
-        for (const double x : stretch.x) painter.drawLine(QPointF(place(x), bottom - look.px(7)), QPointF(place(x), bottom));
-        const double from = std::max(panel.left(), place(stretch.x.front())), to = std::min(panel.right(), place(stretch.x.back()));
+        for (const double x : stretch.x)
+            painter.drawLine(QPointF(place(x), bottom - look.px(7)), QPointF(place(x), bottom));
+        const double from = std::max(panel.left(), place(stretch.x.front())),
+                     to = std::min(panel.right(), place(stretch.x.back()));
         if (to >= from) painter.fillRect(QRectF(from, lane, std::max(1.0, to - from), laneHeight), bar);
         for (std::size_t i = 0; i < stretch.x.size(); ++i) {
             if (stretch.state[i] == PointState::Filled) {
@@ -151,7 +165,8 @@ QString SamplingRibbon::wordsAt(double x) const {
     const QString variable = QString::fromStdString(sheet_.figure()->figure.curves[0].curves[curveIndex()].variable);
     for (const Gap& gap : curve->gaps) {
         if (at < gap.low - 5 * pixel || at > gap.high + 5 * pixel) continue;
-        if (gap.high - gap.low < pixel) return tr("%1 at %2 = %3").arg(gapWord(gap.kind), variable, number((gap.low + gap.high) / 2));
+        if (gap.high - gap.low < pixel)
+            return tr("%1 at %2 = %3").arg(gapWord(gap.kind), variable, number((gap.low + gap.high) / 2));
         return tr("undefined from %1 = %2 to %3").arg(variable, number(gap.low), number(gap.high));
     }
     for (const Stretch& stretch : curve->stretches) {
@@ -159,15 +174,19 @@ QString SamplingRibbon::wordsAt(double x) const {
         if (next == stretch.x.begin() || next == stretch.x.end()) continue;
         const auto i = static_cast<std::size_t>(next - stretch.x.begin());
         const std::size_t near = at - stretch.x[i - 1] < stretch.x[i] - at ? i - 1 : i;
-        return tr("%1 point at %2 = %3; the next ones %4 apart").arg(stateName(stretch.state[near]), variable, number(stretch.x[near]), number(stretch.x[i] - stretch.x[i - 1]));
+        return tr("%1 point at %2 = %3; the next ones %4 apart")
+            .arg(stateName(stretch.state[near]), variable, number(stretch.x[near]),
+                 number(stretch.x[i] - stretch.x[i - 1]));
     }
     return {};
 }
 
 void SamplingRibbon::mouseMoveEvent(QMouseEvent* event) {
     const QString words = wordsAt(event->position().x());
-    if (words.isEmpty()) QToolTip::hideText();
-    else QToolTip::showText(event->globalPosition().toPoint(), words, this);
+    if (words.isEmpty())
+        QToolTip::hideText();
+    else
+        QToolTip::showText(event->globalPosition().toPoint(), words, this);
 }
 
 } // namespace coulter

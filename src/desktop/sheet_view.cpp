@@ -77,7 +77,8 @@ void SheetView::request() {
     // The scale belongs to the sheet that is asked for, not to the one still shown.
     const Sheet& sheet = session_.shown().sheet;
     const double room = look_.look().px(rulerWidth), desk = 2.0 * look_.look().px(deskMargin);
-    const double scale = std::max(0.2, std::min((width() - room - desk) / sheet.width, (height() - room - desk) / sheet.height));
+    const double scale =
+        std::max(0.2, std::min((width() - room - desk) / sheet.width, (height() - room - desk) / sheet.height));
     worker_.request(session_.shown(), scale * devicePixelRatioF());
 }
 
@@ -111,17 +112,22 @@ void SheetView::paintEvent(QPaintEvent*) {
         QImage image = figure_->image;
         image.setDevicePixelRatio(devicePixelRatioF());
         const QSizeF size = QSizeF(image.size()) / devicePixelRatioF();
-        if (std::abs(size.width() - paper.width()) < 1.5) painter.drawImage(paper.topLeft(), image);
-        else painter.drawImage(paper, image); // until the figure for the new size is there
+        if (std::abs(size.width() - paper.width()) < 1.5)
+            painter.drawImage(paper.topLeft(), image);
+        else
+            painter.drawImage(paper, image); // until the figure for the new size is there
     }
     paintRulers(painter);
     painter.setRenderHint(QPainter::Antialiasing);
     if (figure_ && selection_.part) {
         for (const Target& target : figure_->figure.targets) {
-            if (target.part != *selection_.part || (target.part == Part::Curve && target.index != selection_.index)) continue;
+            if (target.part != *selection_.part || (target.part == Part::Curve && target.index != selection_.index))
+                continue;
             painter.setPen(QPen(look.accent(), 1, Qt::DotLine));
             painter.setBrush(Qt::NoBrush);
-            painter.drawRect(QRectF(toWidget({target.rect.x, target.rect.y}), toWidget({target.rect.right(), target.rect.bottom()})).adjusted(-3, -2, 3, 2));
+            painter.drawRect(
+                QRectF(toWidget({target.rect.x, target.rect.y}), toWidget({target.rect.right(), target.rect.bottom()}))
+                    .adjusted(-3, -2, 3, 2));
         }
     }
     if (figure_ && selection_.part == Part::Curve && selection_.index < figure_->figure.samples[0].size()) {
@@ -131,7 +137,8 @@ void SheetView::paintEvent(QPaintEvent*) {
         painter.setBrush(QColor(0x1f, 0x1d, 0x1a));
         for (const Stretch& stretch : figure_->figure.samples[0][selection_.index].stretches) {
             for (std::size_t i = 0; i < stretch.x.size(); ++i) {
-                const Point at{layout.frame.x + layout.map.x.toSheet(stretch.x[i]), layout.frame.bottom() - layout.map.y.toSheet(stretch.y[i])};
+                const Point at{layout.frame.x + layout.map.x.toSheet(stretch.x[i]),
+                               layout.frame.bottom() - layout.map.y.toSheet(stretch.y[i])};
                 if (layout.frame.grown(0.2).contains(at)) painter.drawEllipse(toWidget(at), 1.6, 1.6);
             }
         }
@@ -157,10 +164,12 @@ void SheetView::paintEvent(QPaintEvent*) {
     }
     if (!waitsFor_.isEmpty()) {
         const QString text = tr("The figure is as it was last: %1").arg(waitsFor_);
-        const QRect strip(look.px(rulerWidth), height() - QFontMetrics(font()).height() - look.px(8), width() - look.px(rulerWidth), QFontMetrics(font()).height() + look.px(8));
+        const QRect strip(look.px(rulerWidth), height() - QFontMetrics(font()).height() - look.px(8),
+                          width() - look.px(rulerWidth), QFontMetrics(font()).height() + look.px(8));
         painter.fillRect(strip, look.faintAccent());
         painter.setPen(look.wrong());
-        painter.drawText(strip.adjusted(look.px(8), 0, -look.px(8), 0), Qt::AlignVCenter, QFontMetrics(font()).elidedText(text, Qt::ElideRight, strip.width() - look.px(16)));
+        painter.drawText(strip.adjusted(look.px(8), 0, -look.px(8), 0), Qt::AlignVCenter,
+                         QFontMetrics(font()).elidedText(text, Qt::ElideRight, strip.width() - look.px(16)));
     }
     if (hasFocus()) {
         painter.setPen(QPen(look.accent(), 1));
@@ -185,7 +194,8 @@ void SheetView::paintRulers(QPainter& painter) const {
         const int tenth = static_cast<int>(std::lround(mm / step * 10)) % 10;
         painter.setPen(look.muted());
         painter.drawLine(QPointF(x, room), QPointF(x, room - look.px(tenth == 0 ? 6 : tenth == 5 ? 4 : 2)));
-        if (tenth == 0) painter.drawText(QRectF(x - 30, 0, 60, room - look.px(6)), Qt::AlignCenter, QString::number(mm));
+        if (tenth == 0)
+            painter.drawText(QRectF(x - 30, 0, 60, room - look.px(6)), Qt::AlignCenter, QString::number(mm));
     }
     for (double mm = 0; mm <= sheet.height + 1e-9; mm += step / 10) {
         const double y = paper.top() + mm * fit();
@@ -219,10 +229,13 @@ std::optional<std::size_t> SheetView::curveNear(Point mm, double reach, Point* o
     for (std::size_t c = 0; c < figure_->figure.samples[0].size(); ++c) {
         for (const Stretch& stretch : figure_->figure.samples[0][c].stretches) {
             for (std::size_t i = 0; i + 1 < stretch.x.size(); ++i) {
-                const Point a{layout.frame.x + layout.map.x.toSheet(stretch.x[i]), layout.frame.bottom() - layout.map.y.toSheet(stretch.y[i])};
-                const Point b{layout.frame.x + layout.map.x.toSheet(stretch.x[i + 1]), layout.frame.bottom() - layout.map.y.toSheet(stretch.y[i + 1])};
+                const Point a{layout.frame.x + layout.map.x.toSheet(stretch.x[i]),
+                              layout.frame.bottom() - layout.map.y.toSheet(stretch.y[i])};
+                const Point b{layout.frame.x + layout.map.x.toSheet(stretch.x[i + 1]),
+                              layout.frame.bottom() - layout.map.y.toSheet(stretch.y[i + 1])};
                 const double dx = b.x - a.x, dy = b.y - a.y, square = dx * dx + dy * dy;
-                const double t = square > 0 ? std::clamp(((mm.x - a.x) * dx + (mm.y - a.y) * dy) / square, 0.0, 1.0) : 0;
+                const double t =
+                    square > 0 ? std::clamp(((mm.x - a.x) * dx + (mm.y - a.y) * dy) / square, 0.0, 1.0) : 0;
                 const Point foot{a.x + t * dx, a.y + t * dy};
                 const double distance = std::hypot(foot.x - mm.x, foot.y - mm.y);
                 if (distance < reach) {
@@ -243,28 +256,35 @@ void SheetView::updateReadOut(Point mm) {
     const PanelLayout& layout = figure_->figure.layouts[0];
     const auto& curves = figure_->figure.curves[0].curves;
     const auto show = [](double value, double resolution) {
-        const int digits = std::clamp(static_cast<int>(std::ceil(std::log10(std::max(std::abs(value), resolution) / resolution))) + 1, 3, 15);
+        const int digits = std::clamp(
+            static_cast<int>(std::ceil(std::log10(std::max(std::abs(value), resolution) / resolution))) + 1, 3, 15);
         return QString::fromStdString(roundedNumber(value, digits)).replace('-', QChar(0x2212));
     };
-    const double xStep = (layout.map.x.high - layout.map.x.low) / layout.map.x.length * 0.1, yStep = (layout.map.y.high - layout.map.y.low) / layout.map.y.length * 0.1;
+    const double xStep = (layout.map.x.high - layout.map.x.low) / layout.map.x.length * 0.1,
+                 yStep = (layout.map.y.high - layout.map.y.low) / layout.map.y.length * 0.1;
     Point on;
     const auto curve = curveNear(mm, 14 / fit(), &on);
     if (!curve) {
-        const double x = layout.map.x.fromSheet(mm.x - layout.frame.x), y = layout.map.y.fromSheet(layout.frame.bottom() - mm.y);
+        const double x = layout.map.x.fromSheet(mm.x - layout.frame.x),
+                     y = layout.map.y.fromSheet(layout.frame.bottom() - mm.y);
         readOut_ = QString("(%1, %2)").arg(show(x, xStep), show(y, yStep));
         return;
     }
     // The value is the formula's own, not the polyline's; the slope is a central difference.
-    const double x = std::clamp(layout.map.x.fromSheet(on.x - layout.frame.x), curves[*curve].interval.low, curves[*curve].interval.high);
+    const double x = std::clamp(layout.map.x.fromSheet(on.x - layout.frame.x), curves[*curve].interval.low,
+                                curves[*curve].interval.high);
     Evaluator f(*curves[*curve].program);
     const double y = f(x), h = std::max(std::abs(x), xStep) * 1e-5;
     const double slope = (f(x + h) - f(x - h)) / (2 * h);
     marker_ = Point{layout.frame.x + layout.map.x.toSheet(x), layout.frame.bottom() - layout.map.y.toSheet(y)};
-    readOut_ = QString("%1 = %2   value %3").arg(QString::fromStdString(curves[*curve].variable), show(x, xStep), show(y, yStep));
-    if (std::isfinite(slope)) readOut_ += tr("   slope %1").arg(QString::fromStdString(roundedNumber(slope, 3)).replace('-', QChar(0x2212)));
+    readOut_ = QString("%1 = %2   value %3")
+                   .arg(QString::fromStdString(curves[*curve].variable), show(x, xStep), show(y, yStep));
+    if (std::isfinite(slope))
+        readOut_ += tr("   slope %1").arg(QString::fromStdString(roundedNumber(slope, 3)).replace('-', QChar(0x2212)));
 }
 
-void SheetView::setLimits(std::optional<Limits> x, std::optional<Limits> y, const QString& what, const QString& mergeKey) {
+void SheetView::setLimits(std::optional<Limits> x, std::optional<Limits> y, const QString& what,
+                          const QString& mergeKey) {
     Document document = session_.document();
     if (x && usable(*x)) document.panels[0].x.limits = x;
     if (y && usable(*y)) document.panels[0].y.limits = y;
@@ -279,14 +299,16 @@ void SheetView::zoom(double factor, Point about, bool horizontal, bool vertical,
         const double centre = map.fromSheet(std::clamp(mm, 0.0, map.length));
         return Limits{centre - (centre - map.low) / factor, centre + (map.high - centre) / factor};
     };
-    setLimits(stretched(layout.map.x, about.x - layout.frame.x, horizontal), stretched(layout.map.y, layout.frame.bottom() - about.y, vertical), tr("zoom"), mergeKey);
+    setLimits(stretched(layout.map.x, about.x - layout.frame.x, horizontal),
+              stretched(layout.map.y, layout.frame.bottom() - about.y, vertical), tr("zoom"), mergeKey);
 }
 
 void SheetView::pan(double dx, double dy, bool horizontal, bool vertical, const QString& mergeKey) {
     if (!figure_ || figure_->figure.layouts.empty()) return;
     const PanelMap& map = figure_->figure.layouts[0].map;
     const double sx = horizontal ? (map.x.high - map.x.low) * dx : 0, sy = vertical ? (map.y.high - map.y.low) * dy : 0;
-    setLimits(Limits{map.x.low + sx, map.x.high + sx}, Limits{map.y.low + sy, map.y.high + sy}, tr("move of the view"), mergeKey);
+    setLimits(Limits{map.x.low + sx, map.x.high + sx}, Limits{map.y.low + sy, map.y.high + sy}, tr("move of the view"),
+              mergeKey);
 }
 
 void SheetView::restoreView(bool horizontal, bool vertical) {
@@ -303,12 +325,20 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
     const Point mm = toSheet(event->position());
     const Target* target = targetAt(mm);
     const auto curve = curveNear(mm, 6 / fit(), nullptr);
-    if (curve && figure_->figure.layouts[0].frame.grown(1).contains(mm)) select({Part::Curve, *curve});
-    else if (target && target->part != Part::Panel) select({target->part, target->index});
-    else select({});
+    if (curve && figure_->figure.layouts[0].frame.grown(1).contains(mm))
+        select({Part::Curve, *curve});
+    else if (target && target->part != Part::Panel)
+        select({target->part, target->index});
+    else
+        select({});
     if (!target) return;
     const PanelLayout& layout = figure_->figure.layouts[0];
-    Drag drag{target->part, event->position(), {layout.map.x.low, layout.map.x.high}, {layout.map.y.low, layout.map.y.high}, {}, false};
+    Drag drag{target->part,
+              event->position(),
+              {layout.map.x.low, layout.map.x.high},
+              {layout.map.y.low, layout.map.y.high},
+              {},
+              false};
     drag.legendAt = {layout.legendRect.x - layout.frame.x, layout.legendRect.y - layout.frame.y};
     drag_ = drag;
     session_.endMerge();
@@ -324,22 +354,30 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
         readOut_.clear();
         marker_.reset();
         const PanelMap& map = figure_->figure.layouts[0].map;
-        const bool horizontal = drag_->part == Part::Panel || drag_->part == Part::XScale, vertical = drag_->part == Part::Panel || drag_->part == Part::YScale;
+        const bool horizontal = drag_->part == Part::Panel || drag_->part == Part::XScale,
+                   vertical = drag_->part == Part::Panel || drag_->part == Part::YScale;
         if (drag_->part == Part::Legend) {
             Document document = session_.document();
-            document.panels[0].legend.at = {drag_->legendAt[0] + moved.x() / fit(), drag_->legendAt[1] + moved.y() / fit()};
+            document.panels[0].legend.at = {drag_->legendAt[0] + moved.x() / fit(),
+                                            drag_->legendAt[1] + moved.y() / fit()};
             session_.edit(std::move(document), tr("move of the legend"), "legend");
         } else if (horizontal || vertical) {
             const double dx = horizontal ? -moved.x() / fit() / map.x.length * (drag_->x.high - drag_->x.low) : 0;
             const double dy = vertical ? moved.y() / fit() / map.y.length * (drag_->y.high - drag_->y.low) : 0;
-            setLimits(Limits{drag_->x.low + dx, drag_->x.high + dx}, Limits{drag_->y.low + dy, drag_->y.high + dy}, tr("move of the view"), "pan");
+            setLimits(Limits{drag_->x.low + dx, drag_->x.high + dx}, Limits{drag_->y.low + dy, drag_->y.high + dy},
+                      tr("move of the view"), "pan");
         }
         return;
     }
     const Target* target = targetAt(mm);
-    const bool text = target && (target->part == Part::Title || target->part == Part::XLabel || target->part == Part::YLabel);
-    setCursor(text ? Qt::IBeamCursor : target && target->part == Part::XScale ? Qt::SizeHorCursor : target && target->part == Part::YScale ? Qt::SizeVerCursor
-              : target && target->part == Part::Legend ? Qt::SizeAllCursor : target ? Qt::CrossCursor : Qt::ArrowCursor);
+    const bool text =
+        target && (target->part == Part::Title || target->part == Part::XLabel || target->part == Part::YLabel);
+    setCursor(text                                     ? Qt::IBeamCursor
+              : target && target->part == Part::XScale ? Qt::SizeHorCursor
+              : target && target->part == Part::YScale ? Qt::SizeVerCursor
+              : target && target->part == Part::Legend ? Qt::SizeAllCursor
+              : target                                 ? Qt::CrossCursor
+                                                       : Qt::ArrowCursor);
     updateReadOut(mm);
     update();
 }
@@ -388,7 +426,8 @@ void SheetView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Right: return pan(0.1, 0, true, false, "keys");
     case Qt::Key_Up: return pan(0, 0.1, false, true, "keys");
     case Qt::Key_Down: return pan(0, -0.1, false, true, "keys");
-    case Qt::Key_Plus: case Qt::Key_Equal: return zoom(1.2, middle, true, true, "zoom");
+    case Qt::Key_Plus:
+    case Qt::Key_Equal: return zoom(1.2, middle, true, true, "zoom");
     case Qt::Key_Minus: return zoom(1 / 1.2, middle, true, true, "zoom");
     case Qt::Key_Home: return restoreView(true, true);
     case Qt::Key_F2: return editText(Part::Title);
@@ -413,15 +452,17 @@ void SheetView::editText(Part part) {
     for (const Target& target : figure_->figure.targets) {
         if (target.part == part) at = target.rect;
     }
-    const std::string variable = figure_->figure.curves[0].curves.empty() ? "" : figure_->figure.curves[0].curves[0].variable;
-    const std::string text = part == Part::Title ? panel.title
-                           : part == Part::XLabel ? horizontalLabel(figure_->figure.page, panel, variable)
-                                                  : verticalLabel(figure_->figure.page, panel);
+    const std::string variable =
+        figure_->figure.curves[0].curves.empty() ? "" : figure_->figure.curves[0].curves[0].variable;
+    const std::string text = part == Part::Title    ? panel.title
+                             : part == Part::XLabel ? horizontalLabel(figure_->figure.page, panel, variable)
+                                                    : verticalLabel(figure_->figure.page, panel);
     textField_->setText(QString::fromStdString(text));
     const QPointF corner = toWidget({at.x, at.y});
     const int height = textField_->sizeHint().height();
     const int wide = std::max(look_.look().px(260), static_cast<int>(at.width * fit()) + look_.look().px(40));
-    textField_->setGeometry(static_cast<int>(std::clamp(corner.x() - 6, 0.0, std::max(0.0, width() - wide - 4.0))), static_cast<int>(corner.y() + at.height * fit() / 2 - height / 2.0), wide, height);
+    textField_->setGeometry(static_cast<int>(std::clamp(corner.x() - 6, 0.0, std::max(0.0, width() - wide - 4.0))),
+                            static_cast<int>(corner.y() + at.height * fit() / 2 - height / 2.0), wide, height);
     textField_->selectAll();
     textField_->show();
     textField_->setFocus();
@@ -442,15 +483,18 @@ void SheetView::finishText(bool take) {
     }
     // What is derived stays derived; an empty label goes back to it.
     Axis& axis = part == Part::XLabel ? panel.x : panel.y;
-    const std::string variable = figure_->figure.curves[0].curves.empty() ? "" : figure_->figure.curves[0].curves[0].variable;
+    const std::string variable =
+        figure_->figure.curves[0].curves.empty() ? "" : figure_->figure.curves[0].curves[0].variable;
     axis.label.reset();
-    const std::string derived = part == Part::XLabel ? horizontalLabel(figure_->figure.page, panel, variable) : verticalLabel(figure_->figure.page, panel);
+    const std::string derived = part == Part::XLabel ? horizontalLabel(figure_->figure.page, panel, variable)
+                                                     : verticalLabel(figure_->figure.page, panel);
     if (!text.empty() && text != derived) axis.label = text;
     session_.edit(std::move(document), tr("change of a label"));
 }
 
 bool SheetView::eventFilter(QObject* object, QEvent* event) {
-    if (object == textField_ && event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape) {
+    if (object == textField_ && event->type() == QEvent::KeyPress &&
+        static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape) {
         finishText(false);
         return true;
     }

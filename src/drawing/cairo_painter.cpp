@@ -19,7 +19,8 @@ cairo_font_face_t* fontFace(FontId id) {
         for (int i = 0; i < fontCount; ++i) {
             const auto file = fontFile(static_cast<FontId>(i));
             FT_Face face = nullptr;
-            FT_New_Memory_Face(library, reinterpret_cast<const FT_Byte*>(file.data()), static_cast<FT_Long>(file.size()), 0, &face);
+            FT_New_Memory_Face(library, reinterpret_cast<const FT_Byte*>(file.data()),
+                               static_cast<FT_Long>(file.size()), 0, &face);
             made[static_cast<std::size_t>(i)] = cairo_ft_font_face_create_for_ft_face(face, FT_LOAD_NO_HINTING);
         }
         return made;
@@ -27,7 +28,9 @@ cairo_font_face_t* fontFace(FontId id) {
     return faces[static_cast<std::size_t>(id)];
 }
 
-void setColour(cairo_t* cr, Colour colour) { cairo_set_source_rgb(cr, colour.red / 255.0, colour.green / 255.0, colour.blue / 255.0); }
+void setColour(cairo_t* cr, Colour colour) {
+    cairo_set_source_rgb(cr, colour.red / 255.0, colour.green / 255.0, colour.blue / 255.0);
+}
 
 void paint(cairo_t* cr, const StrokeItem& item) {
     setColour(cr, item.colour);
@@ -37,8 +40,10 @@ void paint(cairo_t* cr, const StrokeItem& item) {
     cairo_set_dash(cr, item.dashes.data(), static_cast<int>(item.dashes.size()), 0);
     for (const auto& line : item.lines) {
         for (std::size_t i = 0; i < line.size(); ++i) {
-            if (i == 0) cairo_move_to(cr, line[i].x, line[i].y);
-            else cairo_line_to(cr, line[i].x, line[i].y);
+            if (i == 0)
+                cairo_move_to(cr, line[i].x, line[i].y);
+            else
+                cairo_line_to(cr, line[i].x, line[i].y);
         }
     }
     cairo_stroke(cr);
@@ -48,8 +53,10 @@ void paint(cairo_t* cr, const FillItem& item) {
     setColour(cr, item.colour);
     for (const auto& polygon : item.polygons) {
         for (std::size_t i = 0; i < polygon.size(); ++i) {
-            if (i == 0) cairo_move_to(cr, polygon[i].x, polygon[i].y);
-            else cairo_line_to(cr, polygon[i].x, polygon[i].y);
+            if (i == 0)
+                cairo_move_to(cr, polygon[i].x, polygon[i].y);
+            else
+                cairo_line_to(cr, polygon[i].x, polygon[i].y);
         }
         cairo_close_path(cr);
     }
@@ -65,7 +72,8 @@ void paint(cairo_t* cr, const GlyphItem& item) {
         std::vector<cairo_text_cluster_t> clusters;
         std::string text;
         std::size_t end = start;
-        for (; end < item.glyphs.size() && item.glyphs[end].font == first.font && item.glyphs[end].size == first.size; ++end) {
+        for (; end < item.glyphs.size() && item.glyphs[end].font == first.font && item.glyphs[end].size == first.size;
+             ++end) {
             const PlacedGlyph& glyph = item.glyphs[end];
             glyphs.push_back({glyph.glyph, glyph.x, glyph.y});
             if (glyph.text.empty() && !clusters.empty()) {
@@ -77,8 +85,9 @@ void paint(cairo_t* cr, const GlyphItem& item) {
         }
         cairo_set_font_face(cr, fontFace(first.font));
         cairo_set_font_size(cr, first.size);
-        cairo_show_text_glyphs(cr, text.data(), static_cast<int>(text.size()), glyphs.data(), static_cast<int>(glyphs.size()), clusters.data(),
-                               static_cast<int>(clusters.size()), static_cast<cairo_text_cluster_flags_t>(0));
+        cairo_show_text_glyphs(cr, text.data(), static_cast<int>(text.size()), glyphs.data(),
+                               static_cast<int>(glyphs.size()), clusters.data(), static_cast<int>(clusters.size()),
+                               static_cast<cairo_text_cluster_flags_t>(0));
         start = end;
     }
 }
@@ -111,8 +120,9 @@ Raster paintRaster(const Scene& scene, double dotsPerMm, Colour paper) {
     } catch (const std::bad_alloc&) {
         return {};
     }
-    cairo_surface_t* surface = cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(raster.pixels.data()), CAIRO_FORMAT_RGB24,
-                                                                   raster.width, raster.height, raster.width * 4);
+    cairo_surface_t* surface =
+        cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(raster.pixels.data()), CAIRO_FORMAT_RGB24,
+                                            raster.width, raster.height, raster.width * 4);
     cairo_t* cr = cairo_create(surface);
     setColour(cr, paper);
     cairo_paint(cr);
@@ -128,7 +138,8 @@ Raster paintRaster(const Scene& scene, double dotsPerMm, Colour paper) {
 std::string paintPdf(const Scene& scene, const std::string& title) {
     constexpr double points = 72 / 25.4;
     std::string bytes;
-    cairo_surface_t* surface = cairo_pdf_surface_create_for_stream(append, &bytes, scene.width * points, scene.height * points);
+    cairo_surface_t* surface =
+        cairo_pdf_surface_create_for_stream(append, &bytes, scene.width * points, scene.height * points);
     cairo_pdf_surface_restrict_to_version(surface, CAIRO_PDF_VERSION_1_5);
     // A date would make every export another file.
     cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_CREATE_DATE, "2000-01-01T00:00:00Z");

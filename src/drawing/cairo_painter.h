@@ -13,7 +13,8 @@ struct Raster {
     std::vector<std::uint32_t> pixels;
 };
 
-/// The scene as pixels on white paper, or none if it cannot be made (no memory). The window and PNG export use this alike.
+/// The scene as pixels on white paper, or none if it cannot be made (no memory). The window and PNG export use this
+/// alike.
 /// @param dotsPerMm  resolution; the size is the sheet's, rounded to whole dots
 /// @param paper      colour under the drawing
 Raster paintRaster(const Scene& scene, double dotsPerMm, Colour paper = {0xff, 0xff, 0xff});

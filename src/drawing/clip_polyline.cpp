@@ -16,8 +16,10 @@ bool inside(Point a, Point b, const Rect& r, double& from, double& to) {
             continue;
         }
         const double t = q[k] / p[k];
-        if (p[k] < 0) from = t > from ? t : from;
-        else to = t < to ? t : to;
+        if (p[k] < 0)
+            from = t > from ? t : from;
+        else
+            to = t < to ? t : to;
     }
     return from <= to;
 }
@@ -34,7 +36,8 @@ std::vector<std::vector<Point>> clipPolyline(const std::vector<Point>& line, con
             open = false;
             continue;
         }
-        if (!open || from > 0) pieces.push_back({from > 0 ? Point{a.x + from * (b.x - a.x), a.y + from * (b.y - a.y)} : a});
+        if (!open || from > 0)
+            pieces.push_back({from > 0 ? Point{a.x + from * (b.x - a.x), a.y + from * (b.y - a.y)} : a});
         pieces.back().push_back(to < 1 ? Point{a.x + to * (b.x - a.x), a.y + to * (b.y - a.y)} : b);
         open = to >= 1;
     }

@@ -14,7 +14,7 @@ Colour plotColour(std::size_t index) {
         toColour(fromHue(0.74, 0.13, 98)),  // straw
         toColour(fromHue(0.41, 0.14, 27)),  // oxide
         toColour(fromHue(0.68, 0.08, 150)), // sage
-        toColour(fromHue(0.27, 0.08, 268)), // ink
+        toColour(fromHue(0.26, 0.05, 75)),  // peat
         toColour(fromHue(0.55, 0.10, 305)), // heather
     };
     return colours[index % plotColourCount];

@@ -19,18 +19,19 @@ LetterSizes letterSizes(const Sheet& sheet);
 struct LegendLayout {
     LegendPlace place = LegendPlace::None; ///< never Automatic
     std::vector<Box> entries;
-    std::vector<std::size_t> curves;       ///< the curve of each entry
-    double sampleLength = 0;               ///< mm of line before an entry
+    std::vector<std::size_t> curves; ///< the curve of each entry
+    double sampleLength = 0;         ///< mm of line before an entry
     double rowHeight = 0;
-    double width = 0, height = 0;          ///< of the whole, mm
+    double width = 0, height = 0; ///< of the whole, mm
 };
 
 /// Where everything of a panel goes, before any curve is sampled to its tolerance.
 struct PanelLayout {
-    Rect frame;     ///< the panel on the sheet, mm
-    PanelMap map;   ///< within the frame; its y runs upwards
+    Rect frame;   ///< the panel on the sheet, mm
+    PanelMap map; ///< within the frame; its y runs upwards
     Ticks xTicks, yTicks;
     Box title, xLabel, yLabel;
+    LetterSizes sizes;
     LegendLayout legend;
     Rect legendRect; ///< for a legend that is not at the ends; empty otherwise
 };
@@ -45,7 +46,8 @@ std::vector<CoarseCurve> coarseCurves(const PanelCurves& curves, const Panel& pa
 struct PanelLimits {
     Limits x, y;
 };
-PanelLimits panelLimits(const Panel& panel, const PanelCurves& curves, const std::vector<CoarseCurve>& coarse, double yTickCount);
+PanelLimits panelLimits(const Panel& panel, const PanelCurves& curves, const std::vector<CoarseCurve>& coarse,
+                        double yTickCount);
 
 /// Lays one panel out on the sheet.
 PanelLayout layoutPanel(const Page& page, const Sheet& sheet, const Panel& panel, const PanelCurves& curves);

@@ -31,8 +31,8 @@ std::vector<double> dashes(LinePattern pattern, double width) {
 class SceneMaker {
 public:
     SceneMaker(Figure& figure, const Document& document, std::size_t panel)
-        : figure_(figure), panel_(document.panels[panel]), layout_(figure.layouts[panel]), curves_(figure.curves[panel]),
-          samples_(figure.samples[panel]), sizes_(letterSizes(document.sheet)) {}
+        : figure_(figure), panel_(document.panels[panel]), layout_(figure.layouts[panel]),
+          curves_(figure.curves[panel]), samples_(figure.samples[panel]), sizes_(figure.layouts[panel].sizes) {}
 
     void run() {
         target(Part::Panel, 0, layout_.frame);
@@ -40,15 +40,18 @@ public:
         for (std::size_t i = 0; i < curves_.curves.size(); ++i) curve(i);
         horizontalScale();
         verticalScale();
-        if (layout_.legend.place == LegendPlace::AtEnds) labelsAtEnds();
-        else legend();
+        if (layout_.legend.place == LegendPlace::AtEnds)
+            labelsAtEnds();
+        else
+            legend();
         title();
     }
 
 private:
     void target(Part part, std::size_t index, Rect rect) { figure_.targets.push_back({part, index, rect}); }
 
-    void stroke(std::vector<std::vector<Point>> lines, Colour colour, double width, std::vector<double> pattern = {}, bool roundEnds = false) {
+    void stroke(std::vector<std::vector<Point>> lines, Colour colour, double width, std::vector<double> pattern = {},
+                bool roundEnds = false) {
         figure_.scene.items.emplace_back(StrokeItem{std::move(lines), colour, width, std::move(pattern), roundEnds});
     }
 
@@ -60,10 +63,12 @@ private:
         std::vector<std::vector<Point>> lines;
         const Rect& f = layout_.frame;
         if (panel_.x.grid) {
-            for (const double place : layout_.xTicks.places) lines.push_back({{onSheet(place, 0).x, f.y}, {onSheet(place, 0).x, f.bottom()}});
+            for (const double place : layout_.xTicks.places)
+                lines.push_back({{onSheet(place, 0).x, f.y}, {onSheet(place, 0).x, f.bottom()}});
         }
         if (panel_.y.grid) {
-            for (const double place : layout_.yTicks.places) lines.push_back({{f.x, onSheet(0, place).y}, {f.right(), onSheet(0, place).y}});
+            for (const double place : layout_.yTicks.places)
+                lines.push_back({{f.x, onSheet(0, place).y}, {f.right(), onSheet(0, place).y}});
         }
         if (!lines.empty()) stroke(std::move(lines), gridColour, 0.12);
     }
@@ -84,7 +89,8 @@ private:
             if (line.size() == 1) line.push_back(line[0]); // a single point shows as a dot
             for (auto& piece : clipPolyline(line, room)) lines.push_back(std::move(piece));
         }
-        if (!lines.empty()) stroke(std::move(lines), curveColour(panel_, curve), style.width, dashes(style.pattern, style.width), true);
+        if (!lines.empty())
+            stroke(std::move(lines), curveColour(panel_, curve), style.width, dashes(style.pattern, style.width), true);
     }
 
     void horizontalScale() {
@@ -98,7 +104,9 @@ private:
             lines.push_back({{x, y}, {x, y + tickLength}});
             const Box number = layoutMath(*mathDigits(layout_.xTicks.labels[i]), sizes_.number, false);
             // A minus sign hangs out to the left, so that the digits stand under their tick.
-            const double sign = layout_.xTicks.labels[i].starts_with('-') ? layoutMath(*mathDigits("-"), sizes_.number, false).width : 0;
+            const double sign = layout_.xTicks.labels[i].starts_with('-')
+                                    ? layoutMath(*mathDigits("-"), sizes_.number, false).width
+                                    : 0;
             addBox(figure_.scene, number, x - (number.width + sign) / 2, baseline, inkColour);
             lowest = baseline + number.descent;
         }
@@ -136,12 +144,16 @@ private:
     /// "× 10⁵" beside a scale whose numbers are to be multiplied.
     void powerOfTen(const Ticks& ticks, double x, double baseline, bool alignRight) {
         if (ticks.powerOfTen == 0) return;
-        const MathPtr power = mathRow({mathSymbol("×"), mathSpace(0.17), mathScript(mathDigits("10"), nullptr, mathDigits(std::to_string(ticks.powerOfTen)))});
+        const MathPtr power =
+            mathRow({mathSymbol("×"), mathSpace(0.17),
+                     mathScript(mathDigits("10"), nullptr, mathDigits(std::to_string(ticks.powerOfTen)))});
         const Box box = layoutMath(*power, sizes_.number, false);
         addBox(figure_.scene, box, alignRight ? x - box.width : x, baseline, inkColour);
     }
 
-    static Rect boxRect(const Box& box, double x, double baseline) { return {x, baseline - box.ascent, box.width, box.height()}; }
+    static Rect boxRect(const Box& box, double x, double baseline) {
+        return {x, baseline - box.ascent, box.width, box.height()};
+    }
 
     void legend() {
         if (layout_.legend.entries.empty()) return;
@@ -150,9 +162,10 @@ private:
             const Curve& curve = curves_.curves[layout_.legend.curves[i]];
             const PlotStyle& style = panel_.plots[curve.plot].style;
             const double middle = r.y + (static_cast<double>(i) + 0.5) * layout_.legend.rowHeight;
-            stroke({{{r.x, middle}, {r.x + layout_.legend.sampleLength, middle}}}, curveColour(panel_, curve), style.width,
-                   dashes(style.pattern, style.width), true);
-            addBox(figure_.scene, layout_.legend.entries[i], r.x + layout_.legend.sampleLength + 2, middle + 0.25 * sizes_.text, inkColour);
+            stroke({{{r.x, middle}, {r.x + layout_.legend.sampleLength, middle}}}, curveColour(panel_, curve),
+                   style.width, dashes(style.pattern, style.width), true);
+            addBox(figure_.scene, layout_.legend.entries[i], r.x + layout_.legend.sampleLength + 2,
+                   middle + 0.25 * sizes_.text, inkColour);
         }
         target(Part::Legend, 0, r);
     }
@@ -177,7 +190,8 @@ private:
                 stroke({{{f.right() + 0.4, f.y + label.end}, {x - 0.5, y}}}, colour, 0.12);
             }
             addBox(figure_.scene, entry, x, y + 0.25 * sizes_.text, colour);
-            target(Part::Curve, layout_.legend.curves[label.entry], {x, y - layout_.legend.rowHeight / 2, entry.width, layout_.legend.rowHeight});
+            target(Part::Curve, layout_.legend.curves[label.entry],
+                   {x, y - layout_.legend.rowHeight / 2, entry.width, layout_.legend.rowHeight});
         }
     }
 

@@ -19,7 +19,7 @@ struct Target {
 /// A figure with every stage that led to it: what the window shows, and what it knows about what it shows.
 struct Figure {
     Page page;
-    std::vector<PanelCurves> curves;               ///< of each panel
+    std::vector<PanelCurves> curves; ///< of each panel
     std::vector<PanelLayout> layouts;
     std::vector<std::vector<CurveSamples>> samples; ///< of each panel's curves
     Scene scene;

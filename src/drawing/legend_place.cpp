@@ -19,7 +19,8 @@ double endHeight(const CoarseCurve& curve, const PanelLimits& limits, double hei
 }
 
 /// How many coarse points of all curves a rectangle covers.
-std::size_t covered(const Rect& rect, const std::vector<CoarseCurve>& coarse, const PanelLimits& limits, double width, double height) {
+std::size_t covered(const Rect& rect, const std::vector<CoarseCurve>& coarse, const PanelLimits& limits, double width,
+                    double height) {
     std::size_t count = 0;
     const Rect around = rect.grown(1.0);
     for (const CoarseCurve& curve : coarse) {
@@ -32,7 +33,8 @@ std::size_t covered(const Rect& rect, const std::vector<CoarseCurve>& coarse, co
     return count;
 }
 
-bool endsApart(const std::vector<CoarseCurve>& coarse, const LegendLayout& legend, const PanelLimits& limits, double height) {
+bool endsApart(const std::vector<CoarseCurve>& coarse, const LegendLayout& legend, const PanelLimits& limits,
+               double height) {
     std::vector<double> ends;
     for (const std::size_t curve : legend.curves) ends.push_back(endHeight(coarse[curve], limits, height));
     std::ranges::sort(ends);
@@ -67,8 +69,9 @@ Rect legendRectInPanel(const LegendLayout& legend, const Legend& settings, doubl
     return rect;
 }
 
-LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelCurves& curves, const std::vector<CoarseCurve>& coarse,
-                          const PanelLimits& limits, double panelWidth, double panelHeight, double letterSize) {
+LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelCurves& curves,
+                          const std::vector<CoarseCurve>& coarse, const PanelLimits& limits, double panelWidth,
+                          double panelHeight, double letterSize) {
     LegendLayout legend;
     const bool single = curves.curves.size() <= 1 && panel.legend.place == LegendPlace::Automatic &&
                         (panel.plots.empty() || !panel.plots[0].name);
@@ -81,7 +84,8 @@ LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelCurve
         const auto& name = panel.plots[curve.plot].name;
         if (name && name->empty()) continue; // named to be left out
         const bool byHand = name && curve.caseCount == 1;
-        Box entry = byHand ? labelBox(withValues(page, *name), FontId::Text, letterSize, page.names) : layoutMath(*curve.entry, letterSize, false);
+        Box entry = byHand ? labelBox(withValues(page, *name), FontId::Text, letterSize, page.names)
+                           : layoutMath(*curve.entry, letterSize, false);
         widest = std::max(widest, entry.width);
         legend.rowHeight = std::max(legend.rowHeight, entry.height() + 0.35 * letterSize);
         legend.entries.push_back(std::move(entry));
@@ -103,9 +107,11 @@ LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelCurve
     std::size_t least = SIZE_MAX;
     LegendPlace best = LegendPlace::Outside;
     if (legend.width < 0.6 * panelWidth && legend.height < 0.6 * panelHeight) {
-        for (const LegendPlace place : {LegendPlace::TopRight, LegendPlace::TopLeft, LegendPlace::BottomRight, LegendPlace::BottomLeft}) {
+        for (const LegendPlace place :
+             {LegendPlace::TopRight, LegendPlace::TopLeft, LegendPlace::BottomRight, LegendPlace::BottomLeft}) {
             legend.place = place;
-            const std::size_t count = covered(legendRectInPanel(legend, {}, panelWidth, panelHeight), coarse, limits, panelWidth, panelHeight);
+            const std::size_t count = covered(legendRectInPanel(legend, {}, panelWidth, panelHeight), coarse, limits,
+                                              panelWidth, panelHeight);
             if (count < least) {
                 least = count;
                 best = place;
@@ -121,9 +127,11 @@ std::vector<EndLabel> endLabels(const LegendLayout& legend, const std::vector<do
     for (std::size_t i = 0; i < ends.size(); ++i) labels.push_back({i, ends[i], ends[i]});
     std::ranges::stable_sort(labels, {}, &EndLabel::end);
     // Push down those that touch, then back up from the panel's lower end.
-    for (std::size_t i = 1; i < labels.size(); ++i) labels[i].y = std::max(labels[i].y, labels[i - 1].y + legend.rowHeight);
+    for (std::size_t i = 1; i < labels.size(); ++i)
+        labels[i].y = std::max(labels[i].y, labels[i - 1].y + legend.rowHeight);
     for (std::size_t i = labels.size(); i-- > 0;) {
-        const double lowest = i + 1 < labels.size() ? labels[i + 1].y - legend.rowHeight : panelHeight + legend.rowHeight / 2;
+        const double lowest =
+            i + 1 < labels.size() ? labels[i + 1].y - legend.rowHeight : panelHeight + legend.rowHeight / 2;
         labels[i].y = std::min(labels[i].y, lowest);
     }
     return labels;

@@ -6,8 +6,9 @@ namespace coulter {
 /// Builds the legend's entries and decides where it goes: at the curves' ends where they are far enough apart, else
 /// inside the panel where it covers least, else outside it.
 /// @param panelSize  size of the panel in mm if no room is taken by a legend
-LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelCurves& curves, const std::vector<CoarseCurve>& coarse,
-                          const PanelLimits& limits, double panelWidth, double panelHeight, double letterSize);
+LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelCurves& curves,
+                          const std::vector<CoarseCurve>& coarse, const PanelLimits& limits, double panelWidth,
+                          double panelHeight, double letterSize);
 
 /// The legend's rectangle within a panel, from the panel's upper left corner, mm. Empty for AtEnds and None.
 Rect legendRectInPanel(const LegendLayout& legend, const Legend& settings, double panelWidth, double panelHeight);
@@ -15,8 +16,8 @@ Rect legendRectInPanel(const LegendLayout& legend, const Legend& settings, doubl
 /// Heights (mm from the panel's top) of the labels at the curves' right ends, moved apart where they would touch.
 struct EndLabel {
     std::size_t entry = 0;
-    double y = 0;    ///< of the label's middle
-    double end = 0;  ///< of the curve's end
+    double y = 0;   ///< of the label's middle
+    double end = 0; ///< of the curve's end
 };
 std::vector<EndLabel> endLabels(const LegendLayout& legend, const std::vector<double>& ends, double panelHeight);
 

@@ -36,7 +36,8 @@ std::vector<CoarseCurve> coarseCurves(const PanelCurves& curves, const Panel& pa
             }
         } else if (low < high) {
             for (int i = 0; i <= coarsePoints; ++i) {
-                if ((i == 0 && !curve.interval.lowClosed) || (i == coarsePoints && !curve.interval.highClosed)) continue;
+                if ((i == 0 && !curve.interval.lowClosed) || (i == coarsePoints && !curve.interval.highClosed))
+                    continue;
                 coarse.x.push_back(i == coarsePoints ? high : low + i * (high - low) / coarsePoints);
             }
         }
@@ -48,7 +49,8 @@ std::vector<CoarseCurve> coarseCurves(const PanelCurves& curves, const Panel& pa
     return all;
 }
 
-PanelLimits panelLimits(const Panel& panel, const PanelCurves& curves, const std::vector<CoarseCurve>& coarse, double yTickCount) {
+PanelLimits panelLimits(const Panel& panel, const PanelCurves& curves, const std::vector<CoarseCurve>& coarse,
+                        double yTickCount) {
     PanelLimits limits{horizontal(panel, curves), {0, 1}};
     if (panel.y.limits) {
         limits.y = *panel.y.limits;
@@ -70,8 +72,10 @@ PanelLimits panelLimits(const Panel& panel, const PanelCurves& curves, const std
     const double step = tickStep(low, high, yTickCount);
     const auto outwards = [&](double value, double direction) {
         const double margin = 0.01 * (high - low);
-        const double whole = direction < 0 ? std::floor((value - margin) / step) * step : std::ceil((value + margin) / step) * step;
-        const double half = direction < 0 ? std::floor((value - margin) / step * 2) * step / 2 : std::ceil((value + margin) / step * 2) * step / 2;
+        const double whole =
+            direction < 0 ? std::floor((value - margin) / step) * step : std::ceil((value + margin) / step) * step;
+        const double half = direction < 0 ? std::floor((value - margin) / step * 2) * step / 2
+                                          : std::ceil((value + margin) / step * 2) * step / 2;
         if (direction < 0 && value >= 0 && value <= margin) return 0.0; // a curve that starts at zero stands on zero
         return std::abs(whole - value) > 0.8 * step ? half : whole;
     };

@@ -15,7 +15,8 @@ void addBox(Scene& scene, const Box& box, double x, double y, Colour colour) {
         FillItem item{{}, colour};
         for (const PlacedRule& rule : box.rules) {
             const double l = x + rule.x, t = y + rule.y;
-            item.polygons.push_back({{l, t}, {l + rule.width, t}, {l + rule.width, t + rule.height}, {l, t + rule.height}});
+            item.polygons.push_back(
+                {{l, t}, {l + rule.width, t}, {l + rule.width, t + rule.height}, {l, t + rule.height}});
         }
         scene.items.emplace_back(std::move(item));
     }

@@ -35,9 +35,14 @@ struct Outline {
     }
 };
 
-void moveTo(hb_draw_funcs_t*, void* data, hb_draw_state_t*, float x, float y, void*) { Outline::of(data).add('M', {x, -y}); }
-void lineTo(hb_draw_funcs_t*, void* data, hb_draw_state_t*, float x, float y, void*) { Outline::of(data).add('L', {x, -y}); }
-void curveTo(hb_draw_funcs_t*, void* data, hb_draw_state_t*, float x1, float y1, float x2, float y2, float x, float y, void*) {
+void moveTo(hb_draw_funcs_t*, void* data, hb_draw_state_t*, float x, float y, void*) {
+    Outline::of(data).add('M', {x, -y});
+}
+void lineTo(hb_draw_funcs_t*, void* data, hb_draw_state_t*, float x, float y, void*) {
+    Outline::of(data).add('L', {x, -y});
+}
+void curveTo(hb_draw_funcs_t*, void* data, hb_draw_state_t*, float x1, float y1, float x2, float y2, float x, float y,
+             void*) {
     Outline::of(data).add('C', {x1, -y1, x2, -y2, x, -y});
 }
 void closePath(hb_draw_funcs_t*, void* data, hb_draw_state_t*, void*) { Outline::of(data).path += 'Z'; }
@@ -64,7 +69,8 @@ public:
             std::visit([&](const auto& what) { write(what); }, item);
         }
         const std::string w = number(scene.width), h = number(scene.height);
-        std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" xmlns:xlink=\"http://www.w3.org/1999/xlink\" width=\"" +
+        std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" "
+                          "xmlns:xlink=\"http://www.w3.org/1999/xlink\" width=\"" +
                           w + "mm\" height=\"" + h + "mm\" viewBox=\"0 0 " + w + " " + h + "\" version=\"1.1\">\n";
         if (!title.empty()) out += "<title>" + xmlEscaped(title) + "</title>\n";
         if (!metadata.empty()) out += "<metadata>" + xmlEscaped(metadata) + "</metadata>\n";
@@ -82,7 +88,8 @@ private:
     }
 
     void write(const StrokeItem& item) {
-        body_ += "<path fill=\"none\" stroke=\"" + spelled(item.colour) + "\" stroke-width=\"" + number(item.width) + "\" stroke-linejoin=\"round\"";
+        body_ += "<path fill=\"none\" stroke=\"" + spelled(item.colour) + "\" stroke-width=\"" + number(item.width) +
+                 "\" stroke-linejoin=\"round\"";
         if (item.roundEnds) body_ += " stroke-linecap=\"round\"";
         if (!item.dashes.empty()) {
             body_ += " stroke-dasharray=\"";
@@ -106,9 +113,11 @@ private:
         body_ += "<g fill=\"" + spelled(item.colour) + "\" role=\"img\" aria-label=\"" + xmlEscaped(words) + "\">\n";
         for (const PlacedGlyph& glyph : item.glyphs) {
             const auto [at, isNew] = glyphs_.try_emplace({glyph.font, glyph.glyph}, glyphs_.size());
-            if (isNew) definitions_ += "<path id=\"g" + std::to_string(at->second) + "\" d=\"" + outline(glyph.font, glyph.glyph) + "\"/>\n";
-            body_ += "<use xlink:href=\"#g" + std::to_string(at->second) + "\" transform=\"translate(" + number(glyph.x) + " " + number(glyph.y) + ") scale(" +
-                     scale(glyph.size) + ")\"/>\n";
+            if (isNew)
+                definitions_ += "<path id=\"g" + std::to_string(at->second) + "\" d=\"" +
+                                outline(glyph.font, glyph.glyph) + "\"/>\n";
+            body_ += "<use xlink:href=\"#g" + std::to_string(at->second) + "\" transform=\"translate(" +
+                     number(glyph.x) + " " + number(glyph.y) + ") scale(" + scale(glyph.size) + ")\"/>\n";
         }
         body_ += "</g>\n";
     }
@@ -139,6 +148,8 @@ std::string xmlEscaped(const std::string& text) {
     return out;
 }
 
-std::string writeSvg(const Scene& scene, const std::string& title, const std::string& metadata) { return SvgWriter().run(scene, title, metadata); }
+std::string writeSvg(const Scene& scene, const std::string& title, const std::string& metadata) {
+    return SvgWriter().run(scene, title, metadata);
+}
 
 } // namespace coulter

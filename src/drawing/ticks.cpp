@@ -58,12 +58,14 @@ Ticks linearTicks(double low, double high, double wanted) {
     for (double i = first; i <= last; ++i) ticks.places.push_back(decimal(i * step.mantissa, step.exponent));
     double largest = 0;
     for (const double place : ticks.places) largest = std::max(largest, std::abs(place));
-    if (largest >= 1e5 || (largest > 0 && largest < 1e-3)) ticks.powerOfTen = static_cast<int>(std::floor(std::log10(largest)));
+    if (largest >= 1e5 || (largest > 0 && largest < 1e-3))
+        ticks.powerOfTen = static_cast<int>(std::floor(std::log10(largest)));
     const int decimals = std::max(0, ticks.powerOfTen - step.exponent);
     for (double i = first; i <= last; ++i) {
         const double shown = decimal(i * step.mantissa, step.exponent - ticks.powerOfTen);
         char text[64];
-        const auto end = std::to_chars(text, text + 64, shown == 0 ? 0.0 : shown, std::chars_format::fixed, decimals).ptr;
+        const auto end =
+            std::to_chars(text, text + 64, shown == 0 ? 0.0 : shown, std::chars_format::fixed, decimals).ptr;
         ticks.labels.emplace_back(text, end);
     }
     return ticks;

@@ -41,7 +41,8 @@ PanelCurves readCurves(const Page& page, const Panel& panel) {
         const std::size_t count = std::max<std::size_t>(1, plotted.cases.size());
         for (std::size_t c = 0; c < count; ++c) {
             FixedValues fixed;
-            for (std::size_t k = 0; k < plotted.caseNames.size(); ++k) fixed[plotted.caseNames[k]] = plotted.cases[c][k];
+            for (std::size_t k = 0; k < plotted.caseNames.size(); ++k)
+                fixed[plotted.caseNames[k]] = plotted.cases[c][k];
             Compiled compiled = compile(page, plotted.expression, std::span(&plotted.variable, 1), fixed);
             if (!compiled.program) {
                 result.problems.back() = compiled.problems;

@@ -11,14 +11,14 @@ namespace coulter {
 
 /// One curve to draw: a plot, or one case of a plot that is a family.
 struct Curve {
-    std::size_t plot = 0;        ///< index among the panel's plots
+    std::size_t plot = 0; ///< index among the panel's plots
     std::size_t caseIndex = 0;
     std::size_t caseCount = 1;
     std::shared_ptr<const Program> program;
     std::string variable;
     Interval interval;
     Grid grid;
-    MathPtr entry;               ///< derived legend entry: "z = 0.5 m", or the formula drawn
+    MathPtr entry; ///< derived legend entry: "z = 0.5 m", or the formula drawn
 };
 
 /// What a panel draws, and what is wrong with what it should draw.

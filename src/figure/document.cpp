@@ -19,7 +19,8 @@ std::optional<Colour> readColour(const std::string& text) {
     unsigned value = 0;
     const auto [end, error] = std::from_chars(text.data() + 1, text.data() + 7, value, 16);
     if (error != std::errc{} || end != text.data() + 7) return std::nullopt;
-    return Colour{static_cast<std::uint8_t>(value >> 16), static_cast<std::uint8_t>(value >> 8), static_cast<std::uint8_t>(value)};
+    return Colour{static_cast<std::uint8_t>(value >> 16), static_cast<std::uint8_t>(value >> 8),
+                  static_cast<std::uint8_t>(value)};
 }
 
 } // namespace coulter

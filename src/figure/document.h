@@ -25,7 +25,8 @@ enum class LegendPlace : std::uint8_t { Automatic, AtEnds, TopLeft, TopRight, Bo
 /// Names used in recipes and in the window, indexed by the enumerations above.
 inline constexpr std::array<const char*, 4> linePatternNames{"solid", "dashed", "dotted", "dash-dotted"};
 inline constexpr std::array<const char*, 1> plotKindNames{"line"};
-inline constexpr std::array<const char*, 8> legendPlaceNames{"automatic", "at ends", "top left", "top right", "bottom left", "bottom right", "outside", "none"};
+inline constexpr std::array<const char*, 8> legendPlaceNames{"automatic",   "at ends",      "top left", "top right",
+                                                             "bottom left", "bottom right", "outside",  "none"};
 inline constexpr std::array<const char*, 2> scaleNames{"linear", "logarithmic"};
 
 /// How a plot looks. One vocabulary for all kinds of plot; a kind ignores what does not apply to it.
@@ -58,7 +59,8 @@ struct Axis {
 
 struct Legend {
     LegendPlace place = LegendPlace::Automatic;
-    std::optional<std::array<double, 2>> at; ///< upper left corner in mm from the panel's, when it was put there by hand
+    std::optional<std::array<double, 2>>
+        at; ///< upper left corner in mm from the panel's, when it was put there by hand
     friend bool operator==(const Legend&, const Legend&) = default;
 };
 

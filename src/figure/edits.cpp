@@ -16,13 +16,15 @@ namespace {
 std::string spelledName(const std::string& canonical) {
     const NameParts parts = nameParts(canonical);
     if (parts.subscript.empty()) return parts.letter;
-    return parts.subscript.find(' ') != std::string::npos || decodeUtf8(parts.subscript).size() > 1 ? parts.letter + "_{" + parts.subscript + "}"
-                                                                                                  : canonical;
+    return parts.subscript.find(' ') != std::string::npos || decodeUtf8(parts.subscript).size() > 1
+               ? parts.letter + "_{" + parts.subscript + "}"
+               : canonical;
 }
 
 std::string callText(const Line& line) {
     std::string text = spelledName(line.name) + "(";
-    for (std::size_t i = 0; i < line.parameters.size(); ++i) text += (i > 0 ? ", " : "") + spelledName(line.parameters[i]);
+    for (std::size_t i = 0; i < line.parameters.size(); ++i)
+        text += (i > 0 ? ", " : "") + spelledName(line.parameters[i]);
     return text + ")";
 }
 
@@ -40,7 +42,8 @@ void drawNewFunction(Document& document, std::size_t index) {
     const std::string& variable = line.parameters[0];
     std::vector<Plot>& plots = document.panels[0].plots;
     if (!page.defined.contains(variable)) {
-        document.page.insert(document.page.begin() + static_cast<std::ptrdiff_t>(index) + 1, spelledName(variable) + " in [-5, 5]");
+        document.page.insert(document.page.begin() + static_cast<std::ptrdiff_t>(index) + 1,
+                             spelledName(variable) + " in [-5, 5]");
         page = readPage(document.page);
     } else if (!page.find(variable, LineKind::Variable)) {
         return;
@@ -62,7 +65,8 @@ void renamePlots(Document& document, const std::string& before, const std::strin
             if (length == 0 || name != before || lexed.tokens[i + length].text != "(") continue;
             const auto first = static_cast<std::size_t>(lexed.tokens[i].span.first - 1);
             const auto last = static_cast<std::size_t>(lexed.tokens[i + length - 1].span.last);
-            plot.of = encodeUtf8(std::u32string_view(text).substr(0, first)) + spelledName(after) + encodeUtf8(std::u32string_view(text).substr(last));
+            plot.of = encodeUtf8(std::u32string_view(text).substr(0, first)) + spelledName(after) +
+                      encodeUtf8(std::u32string_view(text).substr(last));
             break;
         }
     }
@@ -76,7 +80,8 @@ std::string lineWithValue(const Line& line, const std::string& value) {
     const std::size_t equals = text.find(U'=');
     std::size_t end = text.size();
     if (line.body) end = static_cast<std::size_t>(line.body->span.last);
-    return encodeUtf8(std::u32string_view(text).substr(0, equals + 1)) + " " + value + encodeUtf8(std::u32string_view(text).substr(std::min(end, text.size())));
+    return encodeUtf8(std::u32string_view(text).substr(0, equals + 1)) + " " + value +
+           encodeUtf8(std::u32string_view(text).substr(std::min(end, text.size())));
 }
 
 std::optional<Document> withQuantity(const Document& document, const std::string& name, const std::string& value) {
@@ -86,7 +91,8 @@ std::optional<Document> withQuantity(const Document& document, const std::string
     const LexResult lexed = tokenize(text, 0, text.size());
     if (readName(lexed.tokens, canonical) + 1 != lexed.tokens.size()) return std::nullopt;
     const auto at = page.defined.find(canonical);
-    if (at == page.defined.end() || page.lines[at->second].kind != LineKind::Quantity || !page.lines[at->second].body) return std::nullopt;
+    if (at == page.defined.end() || page.lines[at->second].kind != LineKind::Quantity || !page.lines[at->second].body)
+        return std::nullopt;
     Document changed = document;
     changed.page[at->second] = lineWithValue(page.lines[at->second], value);
     return changed;
@@ -107,8 +113,10 @@ Document withLine(const Document& document, std::size_t index, const std::string
     if (!line.good() || line.kind != LineKind::Function) return changed;
     const Line* old = isNew ? nullptr : &before.lines[index];
     const bool wasFunction = old && old->kind == LineKind::Function;
-    if (wasFunction && old->name != line.name && !after.defined.contains(old->name)) renamePlots(changed, old->name, line.name);
-    else if (!wasFunction) drawNewFunction(changed, index);
+    if (wasFunction && old->name != line.name && !after.defined.contains(old->name))
+        renamePlots(changed, old->name, line.name);
+    else if (!wasFunction)
+        drawNewFunction(changed, index);
     return changed;
 }
 
@@ -154,9 +162,11 @@ std::string scrubbedNumber(const std::string& spelled, double steps, bool fine, 
         moved = std::clamp(moved, std::min(range->low, range->high) / scale, std::max(range->low, range->high) / scale);
     }
     char digits[400];
-    const auto end = std::to_chars(digits, digits + sizeof digits, moved == 0 ? 0.0 : moved, std::chars_format::fixed, decimals).ptr;
+    const auto end =
+        std::to_chars(digits, digits + sizeof digits, moved == 0 ? 0.0 : moved, std::chars_format::fixed, decimals).ptr;
     std::string out(digits, end);
-    if (std::ranges::all_of(out, [](char c) { return c == '-' || c == '0' || c == '.'; }) && out.starts_with("-")) out.erase(0, 1);
+    if (std::ranges::all_of(out, [](char c) { return c == '-' || c == '0' || c == '.'; }) && out.starts_with("-"))
+        out.erase(0, 1);
     return out + exponent + (percent ? "%" : "");
 }
 

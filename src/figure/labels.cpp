@@ -41,10 +41,14 @@ std::string printedUnit(const std::string& unit) {
         const char32_t c = text[i];
         const bool afterLetter = !out.empty() && out.back() != U' ' && out.back() != U'/';
         if (c == U'^') continue;
-        if ((c == U'-' || c == U'−') && afterLetter) out.push_back(U'⁻');
-        else if (isDigit(c) && afterLetter) out.push_back(raised[c - U'0']);
-        else if (c == U'.' || c == U'*') out.push_back(U' ');
-        else out.push_back(c);
+        if ((c == U'-' || c == U'−') && afterLetter)
+            out.push_back(U'⁻');
+        else if (isDigit(c) && afterLetter)
+            out.push_back(raised[c - U'0']);
+        else if (c == U'.' || c == U'*')
+            out.push_back(U' ');
+        else
+            out.push_back(c);
     }
     return encodeUtf8(out);
 }
@@ -73,7 +77,8 @@ std::string verticalLabel(const Page& page, const Panel& panel) {
     std::string all;
     for (const std::string& label : labels) {
         const auto end = label.rfind(" / ");
-        all += (all.empty() ? "" : ", ") + (units.begin()->empty() || end == std::string::npos ? label : label.substr(0, end));
+        all += (all.empty() ? "" : ", ") +
+               (units.begin()->empty() || end == std::string::npos ? label : label.substr(0, end));
     }
     return units.begin()->empty() ? all : all + " / " + printedUnit(*units.begin());
 }
@@ -92,7 +97,8 @@ std::string withValues(const Page& page, const std::string& text) {
         const LexResult lexed = tokenize(inner, 0, inner.size());
         std::string name;
         const std::size_t length = readName(lexed.tokens, name);
-        const Line* line = length > 0 && length + 1 == lexed.tokens.size() ? page.find(name, LineKind::Quantity) : nullptr;
+        const Line* line =
+            length > 0 && length + 1 == lexed.tokens.size() ? page.find(name, LineKind::Quantity) : nullptr;
         if (!line || !line->value) {
             out += text[i];
             continue;

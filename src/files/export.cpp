@@ -39,9 +39,10 @@ std::optional<Problem> plotProblem(const Figure& figure, const Document& documen
             const Problem& problem = figure.curves[p].problems[i].front();
             // The cause may be on the page: that place helps more than the plot's.
             for (const Problem& cause : figure.page.problems()) {
-                if (cause.severity == Problem::Severity::Error) return cause;
+                if (cause.severity == Problem::Severity::Error && !cause.follows) return cause;
             }
-            return saying("The plot “" + document.panels[p].plots[i].of + "” cannot be drawn: character " + std::to_string(problem.first) + ": " + problem.sentence,
+            return saying("The plot “" + document.panels[p].plots[i].of + "” cannot be drawn: character " +
+                              std::to_string(problem.first) + ": " + problem.sentence,
                           problem.suggestion);
         }
     }
@@ -49,16 +50,20 @@ std::optional<Problem> plotProblem(const Figure& figure, const Document& documen
 }
 
 Exported exportFigure(const Document& document, const ExportFormat& format, std::stop_token stop) {
-    const double dots = document.sheet.width * document.sheet.height * document.sheet.resolution * document.sheet.resolution / (25.4 * 25.4);
+    const double dots = document.sheet.width * document.sheet.height * document.sheet.resolution *
+                        document.sheet.resolution / (25.4 * 25.4);
     if (format.name == "png" && dots > mostDots) {
-        return {std::nullopt, saying("A bitmap of this size would have " + std::to_string(static_cast<long long>(dots / 1e6)) + " million dots.",
+        return {std::nullopt, saying("A bitmap of this size would have " +
+                                         std::to_string(static_cast<long long>(dots / 1e6)) + " million dots.",
                                      "choose a smaller sheet or resolution, or a vector format")};
     }
     const Figure figure = drawFigure(document, stop);
     if (stop.stop_requested()) return {std::nullopt, saying("The export was stopped.")};
     if (const auto problem = plotProblem(figure, document)) return {std::nullopt, *problem};
     std::string bytes = format.write(figure, document, writeRecipe(document));
-    if (bytes.empty()) return {std::nullopt, saying("There is not enough memory for a figure of this size.", "choose a smaller sheet or resolution")};
+    if (bytes.empty())
+        return {std::nullopt, saying("There is not enough memory for a figure of this size.",
+                                     "choose a smaller sheet or resolution")};
     return {std::move(bytes), {}};
 }
 
@@ -66,18 +71,23 @@ RecipeFound findRecipe(const std::string& bytes) {
     for (const ExportFormat& format : formats) {
         if (!format.recognise(bytes)) continue;
         auto recipe = format.recipeIn(bytes);
-        if (!recipe) return {std::nullopt, &format, saying("This figure has no recipe inside.", "only figures that Coulter wrote, and that were not changed since, can be opened")};
+        if (!recipe)
+            return {std::nullopt, &format,
+                    saying("This figure has no recipe inside.",
+                           "only figures that Coulter wrote, and that were not changed since, can be opened")};
         return {std::move(recipe), &format, {}};
     }
     const auto first = bytes.find_first_not_of(" \t\r\n");
-    if (first == std::string::npos || bytes[first] != '{') return {std::nullopt, nullptr, saying("This is neither a recipe nor a figure of Coulter's.")};
+    if (first == std::string::npos || bytes[first] != '{')
+        return {std::nullopt, nullptr, saying("This is neither a recipe nor a figure of Coulter's.")};
     return {bytes, nullptr, {}};
 }
 
 std::optional<Problem> verifyFigure(const std::string& bytes) {
     const RecipeFound found = findRecipe(bytes);
     if (!found.recipe) return found.problem;
-    if (!found.format) return saying("This is a recipe, not a figure; there is nothing to compare.", "name an exported figure");
+    if (!found.format)
+        return saying("This is a recipe, not a figure; there is nothing to compare.", "name an exported figure");
     const RecipeRead read = readRecipe(*found.recipe);
     if (!read.document) return read.problem;
     const Exported again = exportFigure(*read.document, *found.format);
@@ -85,7 +95,8 @@ std::optional<Problem> verifyFigure(const std::string& bytes) {
     if (*again.bytes == bytes) return std::nullopt;
     std::size_t same = 0;
     while (same < bytes.size() && same < again.bytes->size() && bytes[same] == (*again.bytes)[same]) ++same;
-    return saying("The figure differs from what its recipe gives, first at byte " + std::to_string(same + 1) + " of " + std::to_string(bytes.size()) + ".",
+    return saying("The figure differs from what its recipe gives, first at byte " + std::to_string(same + 1) + " of " +
+                      std::to_string(bytes.size()) + ".",
                   "it was changed after the export, or made by another version of Coulter or its libraries");
 }
 

@@ -17,8 +17,11 @@ Problem failed(const std::string& doing, const std::filesystem::path& path, int 
     Problem problem;
     problem.sentence = doing + " " + path.string() + " failed: " + std::generic_category().message(error) + ".";
     switch (error) {
-    case ENOSPC: case EDQUOT: problem.suggestion = "free some space, or choose another folder"; break;
-    case EACCES: case EPERM: case EROFS: problem.suggestion = "choose a folder that you may write to"; break;
+    case ENOSPC:
+    case EDQUOT: problem.suggestion = "free some space, or choose another folder"; break;
+    case EACCES:
+    case EPERM:
+    case EROFS: problem.suggestion = "choose a folder that you may write to"; break;
     case ENOENT: problem.suggestion = "check the name and its folder"; break;
     case EISDIR: problem.suggestion = "add a file name to the folder"; break;
     default: break;
@@ -59,7 +62,8 @@ FileRead readFile(const std::filesystem::path& path) {
     const Descriptor file(::open(path.c_str(), O_RDONLY | O_CLOEXEC));
     if (file.get() < 0) return {std::nullopt, failed("Opening", path, errno)};
     struct stat about {};
-    if (::fstat(file.get(), &about) == 0 && S_ISDIR(about.st_mode)) return {std::nullopt, failed("Opening", path, EISDIR)};
+    if (::fstat(file.get(), &about) == 0 && S_ISDIR(about.st_mode))
+        return {std::nullopt, failed("Opening", path, EISDIR)};
     if (about.st_size > largestFile) return {std::nullopt, failed("Reading", path, EFBIG)};
     std::string bytes;
     char buffer[65536];

@@ -37,7 +37,8 @@ void JsonReader::keys(const Json& object, const std::string& path, std::initiali
     }
 }
 
-const JsonReader::Json* JsonReader::list(const Json& object, const std::string& path, const char* key, std::size_t longest) {
+const JsonReader::Json* JsonReader::list(const Json& object, const std::string& path, const char* key,
+                                         std::size_t longest) {
     const Json* value = find(object, key);
     if (!value) return nullptr;
     if (!value->is_array()) {
@@ -45,7 +46,8 @@ const JsonReader::Json* JsonReader::list(const Json& object, const std::string& 
         return nullptr;
     }
     if (value->size() > longest) {
-        refuse(joined(path, key), "has " + std::to_string(value->size()) + " entries; at most " + std::to_string(longest) + " are allowed.");
+        refuse(joined(path, key), "has " + std::to_string(value->size()) + " entries; at most " +
+                                      std::to_string(longest) + " are allowed.");
         return nullptr;
     }
     return value;
@@ -71,18 +73,21 @@ std::optional<bool> JsonReader::truth(const Json& object, const std::string& pat
     return value->get<bool>();
 }
 
-std::optional<double> JsonReader::number(const Json& object, const std::string& path, const char* key, double least, double greatest) {
+std::optional<double> JsonReader::number(const Json& object, const std::string& path, const char* key, double least,
+                                         double greatest) {
     const Json* value = find(object, key);
     if (!value) return std::nullopt;
     const double result = value->is_number() ? value->get<double>() : NAN;
     if (!value->is_number() || !(result >= least && result <= greatest)) {
-        refuse(joined(path, key), "must be a number from " + shortestNumber(least) + " to " + shortestNumber(greatest) + ".");
+        refuse(joined(path, key),
+               "must be a number from " + shortestNumber(least) + " to " + shortestNumber(greatest) + ".");
         return std::nullopt;
     }
     return result;
 }
 
-std::optional<std::pair<double, double>> JsonReader::pair(const Json& object, const std::string& path, const char* key) {
+std::optional<std::pair<double, double>> JsonReader::pair(const Json& object, const std::string& path,
+                                                          const char* key) {
     const Json* value = find(object, key);
     if (!value) return std::nullopt;
     if (!value->is_array() || value->size() != 2 || !(*value)[0].is_number() || !(*value)[1].is_number()) {
@@ -92,7 +97,8 @@ std::optional<std::pair<double, double>> JsonReader::pair(const Json& object, co
     return std::pair{(*value)[0].get<double>(), (*value)[1].get<double>()};
 }
 
-std::optional<std::size_t> JsonReader::word(const Json& object, const std::string& path, const char* key, std::span<const char* const> known) {
+std::optional<std::size_t> JsonReader::word(const Json& object, const std::string& path, const char* key,
+                                            std::span<const char* const> known) {
     const auto spelledWord = text(object, path, key);
     if (!spelledWord) return std::nullopt;
     for (std::size_t i = 0; i < known.size(); ++i) {

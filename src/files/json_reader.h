@@ -22,11 +22,13 @@ public:
     std::optional<std::string> text(const Json& object, const std::string& path, const char* key);
     std::optional<bool> truth(const Json& object, const std::string& path, const char* key);
     /// A number between two bounds.
-    std::optional<double> number(const Json& object, const std::string& path, const char* key, double least, double greatest);
+    std::optional<double> number(const Json& object, const std::string& path, const char* key, double least,
+                                 double greatest);
     /// Two finite numbers.
     std::optional<std::pair<double, double>> pair(const Json& object, const std::string& path, const char* key);
     /// The index of a word among those that are known.
-    std::optional<std::size_t> word(const Json& object, const std::string& path, const char* key, std::span<const char* const> known);
+    std::optional<std::size_t> word(const Json& object, const std::string& path, const char* key,
+                                    std::span<const char* const> known);
 
     void refuse(const std::string& path, const std::string& sentence, const std::string& suggestion = "");
     bool good() const { return !problem_; }

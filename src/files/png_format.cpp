@@ -30,6 +30,7 @@ void takeBytes(png_structp png, png_bytep data, png_size_t length) {
 }
 
 void ignoreWarning(png_structp, png_const_charp) {}
+[[noreturn]] void leave(png_structp png, png_const_charp) { png_longjmp(png, 1); }
 
 } // namespace
 
@@ -50,15 +51,15 @@ std::string writePng(const Figure& figure, const Document& document, const std::
     char empty[1] = "";
     texts[1].lang = empty;
     texts[1].lang_key = empty;
-    png_structp png = png_create_write_struct(PNG_LIBPNG_VER_STRING, nullptr, nullptr, ignoreWarning);
+    png_structp png = png_create_write_struct(PNG_LIBPNG_VER_STRING, nullptr, leave, ignoreWarning);
     png_infop info = png_create_info_struct(png);
     if (setjmp(png_jmpbuf(png))) {
         png_destroy_write_struct(&png, &info);
         return {};
     }
     png_set_write_fn(png, &out, appendBytes, flushNothing);
-    png_set_IHDR(png, info, static_cast<png_uint_32>(raster.width), static_cast<png_uint_32>(raster.height), 8, PNG_COLOR_TYPE_RGB, PNG_INTERLACE_NONE,
-                 PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
+    png_set_IHDR(png, info, static_cast<png_uint_32>(raster.width), static_cast<png_uint_32>(raster.height), 8,
+                 PNG_COLOR_TYPE_RGB, PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
     const auto perMetre = static_cast<png_uint_32>(std::lround(document.sheet.resolution / 0.0254));
     png_set_pHYs(png, info, perMetre, perMetre, PNG_RESOLUTION_METER);
     png_set_sRGB(png, info, PNG_sRGB_INTENT_RELATIVE);
@@ -68,7 +69,9 @@ std::string writePng(const Figure& figure, const Document& document, const std::
     png_write_info(png, info);
     for (int y = 0; y < raster.height; ++y) {
         for (int x = 0; x < raster.width; ++x) {
-            const std::uint32_t pixel = raster.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(raster.width) + static_cast<std::size_t>(x)];
+            const std::uint32_t pixel =
+                raster.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(raster.width) +
+                              static_cast<std::size_t>(x)];
             const auto at = static_cast<std::size_t>(x) * 3;
             row[at] = static_cast<png_byte>(pixel >> 16);
             row[at + 1] = static_cast<png_byte>(pixel >> 8);
@@ -86,7 +89,7 @@ bool isPng(std::string_view bytes) { return bytes.starts_with("\x89PNG\r\n\x1a\n
 std::optional<std::string> recipeInPng(std::string_view bytes) {
     Source source{bytes, 0};
     std::optional<std::string> recipe;
-    png_structp png = png_create_read_struct(PNG_LIBPNG_VER_STRING, nullptr, nullptr, ignoreWarning);
+    png_structp png = png_create_read_struct(PNG_LIBPNG_VER_STRING, nullptr, leave, ignoreWarning);
     png_infop info = png_create_info_struct(png);
     if (setjmp(png_jmpbuf(png))) {
         png_destroy_read_struct(&png, &info, nullptr);

@@ -29,7 +29,8 @@ Ordered writePlot(const Plot& plot) {
     Ordered style = Ordered::object();
     if (plot.style.colour) style["colour"] = spelled(*plot.style.colour);
     if (plot.style.width != usual.width) style["width"] = plot.style.width;
-    if (plot.style.pattern != usual.pattern) style["pattern"] = linePatternNames[static_cast<std::size_t>(plot.style.pattern)];
+    if (plot.style.pattern != usual.pattern)
+        style["pattern"] = linePatternNames[static_cast<std::size_t>(plot.style.pattern)];
     if (!style.empty()) out["style"] = style;
     return out;
 }
@@ -40,7 +41,8 @@ Ordered writePanel(const Panel& panel) {
     if (const Ordered x = writeAxis(panel.x); !x.empty()) out["x"] = x;
     if (const Ordered y = writeAxis(panel.y); !y.empty()) out["y"] = y;
     Ordered legend = Ordered::object();
-    if (panel.legend.place != LegendPlace::Automatic) legend["place"] = legendPlaceNames[static_cast<std::size_t>(panel.legend.place)];
+    if (panel.legend.place != LegendPlace::Automatic)
+        legend["place"] = legendPlaceNames[static_cast<std::size_t>(panel.legend.place)];
     if (panel.legend.at) legend["at"] = {(*panel.legend.at)[0], (*panel.legend.at)[1]};
     if (!legend.empty()) out["legend"] = legend;
     out["plots"] = Ordered::array();
@@ -96,10 +98,12 @@ Panel readPanel(JsonReader& reader, const Json& value, const std::string& path) 
     panel.title = reader.text(value, path, "title").value_or("");
     panel.x = readAxis(reader, value, path, "x");
     panel.y = readAxis(reader, value, path, "y");
-    if (const auto legend = value.find("legend"); legend != value.end() && reader.isObject(*legend, joined(path, "legend"))) {
+    if (const auto legend = value.find("legend");
+        legend != value.end() && reader.isObject(*legend, joined(path, "legend"))) {
         const std::string here = joined(path, "legend");
         reader.keys(*legend, here, {"place", "at"});
-        panel.legend.place = static_cast<LegendPlace>(reader.word(*legend, here, "place", legendPlaceNames).value_or(0));
+        panel.legend.place =
+            static_cast<LegendPlace>(reader.word(*legend, here, "place", legendPlaceNames).value_or(0));
         if (const auto at = reader.pair(*legend, here, "at")) panel.legend.at = {at->first, at->second};
     }
     if (const Json* plots = reader.list(value, path, "plots", mostPlots)) {
@@ -119,7 +123,8 @@ Sheet readSheet(JsonReader& reader, const Json& root) {
     sheet.height = reader.number(*at, "sheet", "height", leastSheet, greatestSheet).value_or(sheet.height);
     sheet.textSize = reader.number(*at, "sheet", "text size", 2, 100).value_or(sheet.textSize);
     sheet.tolerance = reader.number(*at, "sheet", "tolerance", 0.001, 10).value_or(sheet.tolerance);
-    sheet.resolution = reader.number(*at, "sheet", "resolution", leastResolution, greatestResolution).value_or(sheet.resolution);
+    sheet.resolution =
+        reader.number(*at, "sheet", "resolution", leastResolution, greatestResolution).value_or(sheet.resolution);
     return sheet;
 }
 
@@ -132,20 +137,26 @@ Document readDocument(JsonReader& reader, const Json& root) {
         return document;
     }
     if (*version < 1 || *version > recipeVersion) {
-        reader.refuse("", "has format " + version->dump() + "; this program reads formats up to " + std::to_string(recipeVersion) + ".", "open it with a newer Coulter");
+        reader.refuse("",
+                      "has format " + version->dump() + "; this program reads formats up to " +
+                          std::to_string(recipeVersion) + ".",
+                      "open it with a newer Coulter");
         return document;
     }
     reader.keys(root, "", {"coulter", "page", "sheet", "panels"});
     if (const Json* page = reader.list(root, "", "page", longestPage)) {
         for (std::size_t i = 0; i < page->size(); ++i) {
-            if (!(*page)[i].is_string()) reader.refuse("page[" + std::to_string(i) + "]", "must be text in quotation marks.");
-            else document.page.push_back((*page)[i].get<std::string>());
+            if (!(*page)[i].is_string())
+                reader.refuse("page[" + std::to_string(i) + "]", "must be text in quotation marks.");
+            else
+                document.page.push_back((*page)[i].get<std::string>());
         }
     }
     document.sheet = readSheet(reader, root);
     if (const Json* panels = reader.list(root, "", "panels", 1)) {
         document.panels.clear();
-        for (std::size_t i = 0; i < panels->size(); ++i) document.panels.push_back(readPanel(reader, (*panels)[i], "panels[" + std::to_string(i) + "]"));
+        for (std::size_t i = 0; i < panels->size(); ++i)
+            document.panels.push_back(readPanel(reader, (*panels)[i], "panels[" + std::to_string(i) + "]"));
         if (panels->empty()) reader.refuse("panels", "is empty; a sheet has one panel.");
     }
     return document;
@@ -161,7 +172,8 @@ Problem damaged(std::string_view text, std::size_t byte, const std::string& what
         }
     }
     Problem problem;
-    problem.sentence = "The recipe is damaged at line " + std::to_string(line) + ", column " + std::to_string(column) + ": " + what;
+    problem.sentence =
+        "The recipe is damaged at line " + std::to_string(line) + ", column " + std::to_string(column) + ": " + what;
     problem.suggestion = "restore it from a copy, or from an exported figure";
     return problem;
 }
@@ -190,7 +202,8 @@ RecipeRead readRecipe(std::string_view text) {
     const Json::parser_callback_t watch = [&](int, Json::parse_event_t event, Json& parsed) {
         if (event == Json::parse_event_t::object_start) seen.emplace_back();
         if (event == Json::parse_event_t::object_end && !seen.empty()) seen.pop_back();
-        if (event == Json::parse_event_t::key && !seen.back().insert(parsed.get<std::string>()).second) twice = parsed.get<std::string>();
+        if (event == Json::parse_event_t::key && !seen.back().insert(parsed.get<std::string>()).second)
+            twice = parsed.get<std::string>();
         return true;
     };
     try {

@@ -21,7 +21,8 @@ std::string samplesCsv(const CurveSamples& samples) {
     for (std::size_t s = 0; s < samples.stretches.size(); ++s) {
         const Stretch& stretch = samples.stretches[s];
         for (std::size_t i = 0; i < stretch.x.size(); ++i) {
-            out += std::to_string(s + 1) + "," + shortestNumber(stretch.x[i]) + "," + shortestNumber(stretch.y[i]) + "," + stateName(stretch.state[i]) + "\n";
+            out += std::to_string(s + 1) + "," + shortestNumber(stretch.x[i]) + "," + shortestNumber(stretch.y[i]) +
+                   "," + stateName(stretch.state[i]) + "\n";
         }
     }
     return out;

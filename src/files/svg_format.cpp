@@ -5,7 +5,8 @@ namespace coulter {
 namespace {
 
 std::string unescaped(std::string text) {
-    static constexpr std::pair<std::string_view, char> entities[] = {{"&lt;", '<'}, {"&gt;", '>'}, {"&quot;", '"'}, {"&apos;", '\''}, {"&amp;", '&'}};
+    static constexpr std::pair<std::string_view, char> entities[] = {
+        {"&lt;", '<'}, {"&gt;", '>'}, {"&quot;", '"'}, {"&apos;", '\''}, {"&amp;", '&'}};
     std::string out;
     for (std::size_t i = 0; i < text.size();) {
         bool found = false;

@@ -21,7 +21,8 @@ struct Refusal {
 
 class Compiler {
 public:
-    Compiler(const Page& page, std::span<const std::string> inputs, const FixedValues& fixed) : page_(page), builder_(inputs.size()) {
+    Compiler(const Page& page, std::span<const std::string> inputs, const FixedValues& fixed)
+        : page_(page), builder_(inputs.size()) {
         for (std::size_t i = 0; i < inputs.size(); ++i) scope_[inputs[i]] = builder_.input(i);
         for (const auto& [name, value] : fixed) scope_[name] = builder_.constant(value);
     }
@@ -37,7 +38,8 @@ private:
 
     Value value(const Expr& e, const Scope& scope) {
         if (builder_.size() > largestProgram || ++steps_ > 50 * largestProgram) {
-            throw Refusal{{-1, e.span.first, e.span.last, "Written out, this formula is too large to compute.", "let fewer functions call each other several times"}};
+            throw Refusal{{-1, e.span.first, e.span.last, "Written out, this formula is too large to compute.",
+                           "let fewer functions call each other several times"}};
         }
         const auto operand = [&](std::size_t i) { return value(*e.operands[i], scope); };
         switch (e.kind) {
@@ -72,14 +74,16 @@ private:
         if (const Line* quantity = page_.find(e.text, LineKind::Quantity); quantity && quantity->value) {
             return builder_.constant(*quantity->value);
         }
-        if (!page_.defined.contains(e.text) && !std::isnan(constantValue(e.text))) return builder_.constant(constantValue(e.text));
+        if (!page_.defined.contains(e.text) && !std::isnan(constantValue(e.text)))
+            return builder_.constant(constantValue(e.text));
         Problem problem{-1, e.span.first, e.span.last, "", ""};
         if (const auto line = page_.defined.find(e.text); line != page_.defined.end()) {
             if (page_.lines[line->second].kind == LineKind::Variable) {
                 problem.sentence = e.text + " is a variable and has no single value here.";
                 problem.suggestion = "give it a value, or make it a parameter: f(" + e.text + ") = …";
             } else {
-                problem.sentence = e.text + " cannot be computed: line " + std::to_string(line->second + 1) + " has a problem.";
+                problem.sentence =
+                    e.text + " cannot be computed: line " + std::to_string(line->second + 1) + " has a problem.";
             }
         } else {
             problem.sentence = e.text + " is not defined on this page.";
@@ -104,7 +108,9 @@ private:
     Value pageFunction(const Expr& e, std::size_t lineIndex, const std::vector<Value>& arguments) {
         const Line& line = page_.lines[lineIndex];
         if (line.kind != LineKind::Function || !line.good() || !line.body) {
-            throw Refusal{{-1, e.span.first, e.span.last, e.text + " cannot be computed: line " + std::to_string(lineIndex + 1) + " has a problem.", ""}};
+            throw Refusal{{-1, e.span.first, e.span.last,
+                           e.text + " cannot be computed: line " + std::to_string(lineIndex + 1) + " has a problem.",
+                           ""}};
         }
         const auto [known, isNew] = calls_.try_emplace({lineIndex, arguments}, std::nullopt);
         if (!isNew && known->second) return *known->second;
@@ -132,10 +138,11 @@ private:
     std::map<std::pair<std::size_t, std::vector<Value>>, std::optional<Value>> calls_;
 };
 
-void collectVariables(const Page& page, const Expr& e, const std::set<std::string>& bound, std::set<std::size_t>& visited,
-                      std::vector<std::string>& found) {
+void collectVariables(const Page& page, const Expr& e, const std::set<std::string>& bound,
+                      std::set<std::size_t>& visited, std::vector<std::string>& found) {
     if (e.kind == ExprKind::Name && !bound.contains(e.text)) {
-        if (page.find(e.text, LineKind::Variable) && std::ranges::find(found, e.text) == found.end()) found.push_back(e.text);
+        if (page.find(e.text, LineKind::Variable) && std::ranges::find(found, e.text) == found.end())
+            found.push_back(e.text);
     }
     for (const ExprPtr& operand : e.operands) collectVariables(page, *operand, bound, visited, found);
     if (e.kind != ExprKind::Call) return;
@@ -146,7 +153,8 @@ void collectVariables(const Page& page, const Expr& e, const std::set<std::strin
 
 } // namespace
 
-Compiled compile(const Page& page, const ExprPtr& expression, std::span<const std::string> inputs, const FixedValues& fixed) {
+Compiled compile(const Page& page, const ExprPtr& expression, std::span<const std::string> inputs,
+                 const FixedValues& fixed) {
     try {
         return {std::make_shared<const Program>(Compiler(page, inputs, fixed).run(*expression)), {}};
     } catch (const Refusal& refusal) {

@@ -13,18 +13,18 @@ struct Span {
 };
 
 enum class ExprKind {
-    Number,     ///< `number`; `text` is its spelling
-    Name,       ///< `text` is the canonical name of a quantity, variable, parameter or constant
-    Call,       ///< `text` is the function's canonical name, operands its arguments
-    Group,      ///< one operand in brackets; kept because print shows them
-    Absolute,   ///< |a|
-    Negate,     ///< −a
-    Add,        ///< a + b
-    Subtract,   ///< a − b
-    Multiply,   ///< a b; `juxtaposed` if no sign was written
-    Divide,     ///< a / b
-    Power,      ///< a ^ b; `onFunction` if written sin^2(x)
-    Factorial,  ///< a!
+    Number,    ///< `number`; `text` is its spelling
+    Name,      ///< `text` is the canonical name of a quantity, variable, parameter or constant
+    Call,      ///< `text` is the function's canonical name, operands its arguments
+    Group,     ///< one operand in brackets; kept because print shows them
+    Absolute,  ///< |a|
+    Negate,    ///< −a
+    Add,       ///< a + b
+    Subtract,  ///< a − b
+    Multiply,  ///< a b; `juxtaposed` if no sign was written
+    Divide,    ///< a / b
+    Power,     ///< a ^ b; `onFunction` if written sin^2(x)
+    Factorial, ///< a!
 };
 
 struct Expr;

@@ -13,8 +13,11 @@ namespace {
 std::string_view normalised(char32_t c) {
     switch (c) {
     case U'−': return "-";
-    case U'·': case U'⋅': case U'×': return "*";
-    case U'÷': case U'∕': return "/";
+    case U'·':
+    case U'⋅':
+    case U'×': return "*";
+    case U'÷':
+    case U'∕': return "/";
     case U'≤': return "<=";
     case U'≥': return ">=";
     case U'≠': return "!=";
@@ -85,7 +88,8 @@ private:
             return;
         }
         if (superscripts.find(c) != std::u32string_view::npos) return superscript(begin);
-        if (c < 0x80 && std::string_view("+-*/^!|()[]{},;=<>'?_%").find(static_cast<char>(c)) != std::string_view::npos) {
+        if (c < 0x80 &&
+            std::string_view("+-*/^!|()[]{},;=<>'?_%").find(static_cast<char>(c)) != std::string_view::npos) {
             std::string text(1, static_cast<char>(c));
             if ((c == U'<' || c == U'>' || (c == U'!' && !questionFollows())) && peek() == U'=') {
                 ++at_;
@@ -99,7 +103,8 @@ private:
         if (c == U'\uFFFD') {
             problem.sentence = "This is not valid UTF-8 text.";
         } else {
-            problem.sentence = "The character “" + encodeUtf8(line_.substr(begin, 1)) + "” has no meaning in a formula.";
+            problem.sentence =
+                "The character “" + encodeUtf8(line_.substr(begin, 1)) + "” has no meaning in a formula.";
             if (c == U':') problem.suggestion = "write “=” for a definition";
             if (c == U'\\' || c == U'$') problem.suggestion = "write Greek letters by name, without a sign before them";
         }
@@ -140,7 +145,8 @@ private:
             const bool small = e != std::string::npos && readable[e + 1] == '-';
             if (!small) {
                 result_.problems.push_back({-1, static_cast<int>(begin) + 1, static_cast<int>(at_),
-                                            "This number is larger than any that can be computed with (about 1.8e308).", ""});
+                                            "This number is larger than any that can be computed with (about 1.8e308).",
+                                            ""});
                 return;
             }
             value = 0;
@@ -148,8 +154,8 @@ private:
         (void)end;
         add(TokenKind::Number, begin, text).number = value;
         if (peek() == U'.') {
-            result_.problems.push_back({-1, static_cast<int>(at_) + 1, static_cast<int>(at_) + 1,
-                                        "A number has one decimal point.", ""});
+            result_.problems.push_back(
+                {-1, static_cast<int>(at_) + 1, static_cast<int>(at_) + 1, "A number has one decimal point.", ""});
         }
     }
 

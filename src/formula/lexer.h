@@ -14,7 +14,7 @@ enum class TokenKind { Number, Word, String, Symbol, End };
 struct Token {
     TokenKind kind = TokenKind::End;
     Span span;
-    std::string text;    ///< number as spelled, word as spelled, string without quotes, symbol
+    std::string text; ///< number as spelled, word as spelled, string without quotes, symbol
     double number = 0;
     bool spaceBefore = false;
 };

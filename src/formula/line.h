@@ -31,22 +31,22 @@ struct Grid {
 struct Line {
     LineKind kind = LineKind::Blank;
     std::string source;
-    std::string name;                    ///< canonical name of what is defined
+    std::string name; ///< canonical name of what is defined
     Span nameSpan;
     std::vector<std::string> parameters; ///< of a function, canonical
     ExprPtr body;                        ///< of a quantity, function or question; text of prose is in `source`
     ExprPtr low, high;                   ///< ends of a variable's interval
     ExprPtr from, to;                    ///< range in which a quantity can be scrubbed
     ExprPtr count, step;
-    std::string unit;                    ///< UDUNITS string, as written
+    std::string unit; ///< UDUNITS string, as written
     std::string label;
-    std::optional<Span> plainNumber;     ///< where a quantity's value is a plain number: what scrubbing changes
-    Problems problems;                   ///< errors and notes on this line
+    std::optional<Span> plainNumber; ///< where a quantity's value is a plain number: what scrubbing changes
+    Problems problems;               ///< errors and notes on this line
 
-    std::optional<double> value;         ///< of a quantity or an answered question
-    std::optional<Interval> range;       ///< of a quantity with from … to …
-    Interval interval;                   ///< of a variable
-    Grid grid;                           ///< of a variable
+    std::optional<double> value;   ///< of a quantity or an answered question
+    std::optional<Interval> range; ///< of a quantity with from … to …
+    Interval interval;             ///< of a variable
+    Grid grid;                     ///< of a variable
 
     /// Whether the line has no error and can be used by others.
     bool good() const;

@@ -17,7 +17,8 @@ struct Clause {
     std::size_t end = 0;
 };
 
-constexpr std::array<std::u32string_view, 6> clauseKeywords{U"unit", U"from", U"step", U"count", U"logarithmic", U"label"};
+constexpr std::array<std::u32string_view, 6> clauseKeywords{U"unit",  U"from",        U"step",
+                                                            U"count", U"logarithmic", U"label"};
 
 /// Where the line's head ends, and its clauses: a clause starts after a comma outside quotation marks.
 struct Split {
@@ -35,9 +36,12 @@ Split splitClauses(std::u32string_view text) {
         while (word < text.size() && isSpace(text[word])) ++word;
         for (const auto keyword : clauseKeywords) {
             const std::size_t after = word + keyword.size();
-            if (text.substr(word, keyword.size()) != keyword || (after < text.size() && isLetter(text[after]))) continue;
-            if (split.clauses.empty()) split.head = i;
-            else split.clauses.back().end = i;
+            if (text.substr(word, keyword.size()) != keyword || (after < text.size() && isLetter(text[after])))
+                continue;
+            if (split.clauses.empty())
+                split.head = i;
+            else
+                split.clauses.back().end = i;
             split.clauses.push_back({encodeUtf8(keyword), word, after, text.size()});
             break;
         }
@@ -49,11 +53,14 @@ void report(Line& line, Span span, std::string sentence, std::string suggestion 
     line.problems.push_back({-1, span.first, span.last, std::move(sentence), std::move(suggestion)});
 }
 
-bool isSymbol(const Token& token, std::string_view text) { return token.kind == TokenKind::Symbol && token.text == text; }
+bool isSymbol(const Token& token, std::string_view text) {
+    return token.kind == TokenKind::Symbol && token.text == text;
+}
 bool isWord(const Token& token, std::string_view text) { return token.kind == TokenKind::Word && token.text == text; }
 
 std::vector<Token> slice(const std::vector<Token>& tokens, std::size_t begin, std::size_t end) {
-    std::vector<Token> part(tokens.begin() + static_cast<std::ptrdiff_t>(begin), tokens.begin() + static_cast<std::ptrdiff_t>(end));
+    std::vector<Token> part(tokens.begin() + static_cast<std::ptrdiff_t>(begin),
+                            tokens.begin() + static_cast<std::ptrdiff_t>(end));
     Token stop;
     stop.span = {tokens[end].span.first, tokens[end].span.first};
     part.push_back(stop);
@@ -81,7 +88,8 @@ public:
         }
         line.kind = LineKind::Unread;
         if (text_.size() > longestLine) {
-            report(line, {static_cast<int>(longestLine) + 1, static_cast<int>(text_.size())}, "This line is longer than 10000 characters.", "name parts of it on lines of their own");
+            report(line, {static_cast<int>(longestLine) + 1, static_cast<int>(text_.size())},
+                   "This line is longer than 10000 characters.", "name parts of it on lines of their own");
             return std::move(out_);
         }
         const Split split = splitClauses(text_);
@@ -146,8 +154,8 @@ private:
             return;
         }
         if (!isSymbol(tokens[length], "(") || !isSymbol(tokens[equals - 1], ")")) {
-            report(line, {tokens[0].span.first, tokens[equals - 1].span.last}, "Only a name, or a name with parameters in brackets, can be defined.",
-                   "write f(x) = … or a = …");
+            report(line, {tokens[0].span.first, tokens[equals - 1].span.last},
+                   "Only a name, or a name with parameters in brackets, can be defined.", "write f(x) = … or a = …");
             return;
         }
         if (!parameters(tokens, length + 1, equals - 1)) return;
@@ -159,13 +167,15 @@ private:
         const std::u32string letters = decodeUtf8(token.text);
         const std::string first = encodeUtf8(std::u32string_view(letters).substr(0, 1));
         const std::string rest = encodeUtf8(std::u32string_view(letters).substr(1));
-        report(out_.line, token.span, "A name is one letter, with a subscript if you like.", "write " + first + "_{" + rest + "}");
+        report(out_.line, token.span, "A name is one letter, with a subscript if you like.",
+               "write " + first + "_{" + rest + "}");
     }
 
     bool parameters(const std::vector<Token>& tokens, std::size_t at, std::size_t end) {
         Line& line = out_.line;
         if (at == end) {
-            report(line, {tokens[at - 1].span.first, tokens[end].span.last}, "The function has no parameter.", "write " + line.name + " = … for a quantity");
+            report(line, {tokens[at - 1].span.first, tokens[end].span.last}, "The function has no parameter.",
+                   "write " + line.name + " = … for a quantity");
             return false;
         }
         while (at < end) {
@@ -206,7 +216,8 @@ private:
         }
         const bool closes = isSymbol(tokens[end - 1], "]") || isSymbol(tokens[end - 1], ")");
         if (!closes || end - 1 == at) {
-            report(line, tokens[at].span, "This “" + tokens[at].text + "” of the interval is never closed.", "add “]” for a closed end or “)” for an open one");
+            report(line, tokens[at].span, "This “" + tokens[at].text + "” of the interval is never closed.",
+                   "add “]” for a closed end or “)” for an open one");
             return;
         }
         std::size_t comma = end;
@@ -220,7 +231,8 @@ private:
             }
         }
         if (comma == end) {
-            report(line, {tokens[at].span.first, tokens[end - 1].span.last}, "An interval has two ends, separated by a comma.", "write " + name + " in [0, 1]");
+            report(line, {tokens[at].span.first, tokens[end - 1].span.last},
+                   "An interval has two ends, separated by a comma.", "write " + name + " in [0, 1]");
             return;
         }
         line.interval.lowClosed = isSymbol(tokens[at], "[");
@@ -233,11 +245,13 @@ private:
     void readClause(const Clause& clause) {
         Line& line = out_.line;
         const Span keyword{static_cast<int>(clause.keywordAt) + 1, static_cast<int>(clause.begin)};
-        if (!seen_.insert(clause.keyword).second) return report(line, keyword, "The clause “" + clause.keyword + "” stands here twice.");
+        if (!seen_.insert(clause.keyword).second)
+            return report(line, keyword, "The clause “" + clause.keyword + "” stands here twice.");
         if (line.kind == LineKind::Unread) return;
         const bool isVariable = line.kind == LineKind::Variable;
         if ((clause.keyword == "step" || clause.keyword == "count" || clause.keyword == "logarithmic") && !isVariable) {
-            return report(line, keyword, "The clause “" + clause.keyword + "” belongs to a variable with its interval.", "write it after x in [a, b]");
+            return report(line, keyword, "The clause “" + clause.keyword + "” belongs to a variable with its interval.",
+                          "write it after x in [a, b]");
         }
         if (clause.keyword == "from" && line.kind != LineKind::Quantity) {
             return report(line, keyword, "The clause “from … to …” belongs to a quantity.");
@@ -264,11 +278,13 @@ private:
             line.grid.logarithmic = true;
             if (end > 0) report(line, lexed.tokens[0].span, "Nothing follows “logarithmic” but a comma.");
         } else if (clause.keyword == "label") {
-            if (end != 1 || lexed.tokens[0].kind != TokenKind::String) return report(line, keyword, "A label is text in quotation marks.", "write label \"Depth\"");
+            if (end != 1 || lexed.tokens[0].kind != TokenKind::String)
+                return report(line, keyword, "A label is text in quotation marks.", "write label \"Depth\"");
             line.label = lexed.tokens[0].text;
         } else if (clause.keyword == "from") {
             const auto to = std::ranges::find_if(lexed.tokens, [](const Token& token) { return isWord(token, "to"); });
-            if (to == lexed.tokens.end()) return report(line, keyword, "The range has no upper end.", "write from 0 to 10");
+            if (to == lexed.tokens.end())
+                return report(line, keyword, "The range has no upper end.", "write from 0 to 10");
             const auto middle = static_cast<std::size_t>(to - lexed.tokens.begin());
             out_.from = slice(lexed.tokens, 0, middle);
             out_.to = slice(lexed.tokens, middle + 1, end);

@@ -9,9 +9,9 @@ namespace coulter {
 
 /// A line before its expressions are read: its kind, what it defines, and where its parts stand.
 struct LineOutline {
-    Line line;                       ///< kind, name, parameters, unit, label and problems are set
-    std::vector<Token> body;         ///< right-hand side; for a variable the low end
-    std::vector<Token> high;         ///< high end of a variable's interval
+    Line line;               ///< kind, name, parameters, unit, label and problems are set
+    std::vector<Token> body; ///< right-hand side; for a variable the low end
+    std::vector<Token> high; ///< high end of a variable's interval
     std::vector<Token> from, to, count, step;
 };
 

@@ -29,7 +29,8 @@ std::size_t distance(const std::u32string& a, const std::u32string& b) {
     for (std::size_t i = 1; i <= a.size(); ++i) {
         for (std::size_t j = 1; j <= b.size(); ++j) {
             d[i][j] = std::min({d[i - 1][j] + 1, d[i][j - 1] + 1, d[i - 1][j - 1] + (a[i - 1] == b[j - 1] ? 0u : 1u)});
-            if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1]) d[i][j] = std::min(d[i][j], d[i - 2][j - 2] + 1);
+            if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1])
+                d[i][j] = std::min(d[i][j], d[i - 2][j - 2] + 1);
         }
     }
     return d[a.size()][b.size()];
@@ -57,7 +58,8 @@ std::string nearName(std::string_view unknown, const KnownNames& known) {
     for (const FunctionEntry& entry : catalogue()) candidates.emplace_back(entry.name);
     for (std::size_t i = candidates.size(); i-- > 0;) { // Greek letters are mistyped by name
         const std::u32string letters = decodeUtf8(candidates[i]);
-        if (const auto name = greekName(letters.front()); !name.empty()) candidates.push_back(std::string(name) + encodeUtf8(std::u32string_view(letters).substr(1)));
+        if (const auto name = greekName(letters.front()); !name.empty())
+            candidates.push_back(std::string(name) + encodeUtf8(std::u32string_view(letters).substr(1)));
     }
     const std::u32string wanted = decodeUtf8(unknown);
     for (const auto& candidate : candidates) {

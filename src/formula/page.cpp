@@ -12,19 +12,22 @@
 namespace coulter {
 namespace {
 
-void report(Line& line, Span span, std::string sentence, std::string suggestion = "", Problem::Severity severity = Problem::Severity::Error) {
+void report(Line& line, Span span, std::string sentence, std::string suggestion = "",
+            Problem::Severity severity = Problem::Severity::Error) {
     line.problems.push_back({-1, span.first, span.last, std::move(sentence), std::move(suggestion), severity});
 }
 
 Span spanOf(const Line& line) { return {1, std::max(1, static_cast<int>(decodeUtf8(line.source).size()))}; }
 
 bool defines(const Line& line) {
-    return !line.name.empty() && (line.kind == LineKind::Quantity || line.kind == LineKind::Function || line.kind == LineKind::Variable);
+    return !line.name.empty() &&
+           (line.kind == LineKind::Quantity || line.kind == LineKind::Function || line.kind == LineKind::Variable);
 }
 
 /// Names a body refers to, without the parameters; each with its place.
 void references(const Expr& e, const std::set<std::string>& bound, std::vector<std::pair<std::string, Span>>& out) {
-    if ((e.kind == ExprKind::Name && !bound.contains(e.text)) || e.kind == ExprKind::Call) out.emplace_back(e.text, e.span);
+    if ((e.kind == ExprKind::Name && !bound.contains(e.text)) || e.kind == ExprKind::Call)
+        out.emplace_back(e.text, e.span);
     for (const ExprPtr& operand : e.operands) references(*operand, bound, out);
 }
 
@@ -57,7 +60,9 @@ private:
                 if (state_[other] == State::New) visit(other);
                 const Line& needed = page_.lines[other];
                 if (!needed.good() && line.good()) {
-                    report(line, span, name + " cannot be computed: line " + std::to_string(other + 1) + " has a problem.");
+                    report(line, span,
+                           name + " cannot be computed: line " + std::to_string(other + 1) + " has a problem.");
+                    line.problems.back().follows = true;
                 }
             }
         }
@@ -90,7 +95,8 @@ private:
             for (const auto& [name, place] : needs(line)) {
                 if (name == next) span = place;
             }
-            report(line, span, "This definition goes in a circle: " + circle + ".", "give one of them a value of its own");
+            report(line, span, "This definition goes in a circle: " + circle + ".",
+                   "give one of them a value of its own");
         }
     }
 
@@ -103,7 +109,7 @@ private:
         }
         double result = 0;
         double* out = &result;
-        Evaluator(*compiled.program)({}, std::span<double* const>(&out, 1), 1);
+        Evaluator (*compiled.program)({}, std::span<double* const>(&out, 1), 1);
         return result;
     }
 
@@ -115,8 +121,13 @@ private:
         }
         const auto from = number(line, line.from), to = number(line, line.to);
         if (from && to) {
-            if (*from < *to && std::isfinite(*from) && std::isfinite(*to)) line.range = Interval{*from, *to, true, true};
-            else report(line, {line.from->span.first, line.to->span.last}, "The range of " + line.name + " has no extent: it starts at " + shortestNumber(*from) + " and ends at " + shortestNumber(*to) + ".", "write the smaller number first");
+            if (*from < *to && std::isfinite(*from) && std::isfinite(*to))
+                line.range = Interval{*from, *to, true, true};
+            else
+                report(line, {line.from->span.first, line.to->span.last},
+                       "The range of " + line.name + " has no extent: it starts at " + shortestNumber(*from) +
+                           " and ends at " + shortestNumber(*to) + ".",
+                       "write the smaller number first");
         }
     }
 
@@ -129,12 +140,16 @@ private:
         line.interval.high = *high;
         line.grid.count = count;
         line.grid.step = step;
-        if (!std::isfinite(*low) || !std::isfinite(*high)) return report(line, ends, "An interval to draw over needs two finite ends.");
+        if (!std::isfinite(*low) || !std::isfinite(*high))
+            return report(line, ends, "An interval to draw over needs two finite ends.");
         if (*low > *high) {
-            return report(line, ends, "The interval is reversed: it starts at " + shortestNumber(*low) + " and ends at " + shortestNumber(*high) + ".",
+            return report(line, ends,
+                          "The interval is reversed: it starts at " + shortestNumber(*low) + " and ends at " +
+                              shortestNumber(*high) + ".",
                           "write the smaller number first");
         }
-        if (*low == *high) return report(line, ends, "The interval is empty: both ends are " + shortestNumber(*low) + ".");
+        if (*low == *high)
+            return report(line, ends, "The interval is empty: both ends are " + shortestNumber(*low) + ".");
     }
 
     void function(Line& line) {
@@ -153,7 +168,8 @@ private:
 
     void answer(Line& line) {
         for (const std::string& name : freeVariables(page_, line.body)) {
-            return report(line, line.body->span, name + " is a variable and has no single value here.", "ask at a place, such as f(2) = ?");
+            return report(line, line.body->span, name + " is a variable and has no single value here.",
+                          "ask at a place, such as f(2) = ?");
         }
         line.value = number(line, line.body);
     }
@@ -166,7 +182,9 @@ private:
 void noteShadowed(Line& line) {
     if (!defines(line)) return;
     if (!std::isnan(constantValue(line.name))) {
-        report(line, line.nameSpan, line.name + " now means this line, not the constant " + shortestNumber(constantValue(line.name)) + ".", "", Problem::Severity::Note);
+        report(line, line.nameSpan,
+               line.name + " now means this line, not the constant " + shortestNumber(constantValue(line.name)) + ".",
+               "", Problem::Severity::Note);
     }
 }
 
@@ -193,22 +211,28 @@ Problems Page::problems() const {
 Page readPage(std::span<const std::string> lines) {
     Page page;
     std::vector<LineOutline> outlines;
-    for (const std::string& source : lines.first(std::min(lines.size(), longestPage))) outlines.push_back(outlineLine(source));
+    for (const std::string& source : lines.first(std::min(lines.size(), longestPage)))
+        outlines.push_back(outlineLine(source));
     for (std::size_t i = 0; i < outlines.size(); ++i) {
         Line& line = outlines[i].line;
         if (!defines(line)) continue;
         const auto [known, isNew] = page.defined.try_emplace(line.name, i);
         if (!isNew) {
-            report(line, line.nameSpan, line.name + " is already defined in line " + std::to_string(known->second + 1) + ".", "choose another name, or a subscript");
+            report(line, line.nameSpan,
+                   line.name + " is already defined in line " + std::to_string(known->second + 1) + ".",
+                   "choose another name, or a subscript");
             continue;
         }
-        if (line.kind == LineKind::Function) page.names.functions[line.name] = line.parameters.size();
-        else page.names.values.insert(line.name);
+        if (line.kind == LineKind::Function)
+            page.names.functions[line.name] = line.parameters.size();
+        else
+            page.names.values.insert(line.name);
     }
     for (LineOutline& outline : outlines) page.lines.push_back(readLine(std::move(outline), page.names));
     for (Line& line : page.lines) noteShadowed(line);
     if (lines.size() > longestPage) {
-        report(page.lines.back(), spanOf(page.lines.back()), "A page ends after " + std::to_string(longestPage) + " lines; the rest is not read.");
+        report(page.lines.back(), spanOf(page.lines.back()),
+               "A page ends after " + std::to_string(longestPage) + " lines; the rest is not read.");
     }
     Resolver(page).run();
     return page;
@@ -225,7 +249,7 @@ Answer evaluate(const Page& page, std::string_view text) {
     answer.problems = compiled.problems;
     if (!compiled.program) return answer;
     double* out = &answer.value;
-    Evaluator(*compiled.program)({}, std::span<double* const>(&out, 1), 1);
+    Evaluator (*compiled.program)({}, std::span<double* const>(&out, 1), 1);
     return answer;
 }
 

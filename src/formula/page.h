@@ -41,7 +41,8 @@ struct Compiled {
 /// Compiles an expression over the page, with the named inputs as the program's inputs, in this order.
 /// Quantities become constants, functions of the page are written out in place.
 /// A name that is neither input, fixed, quantity nor constant is a problem.
-Compiled compile(const Page& page, const ExprPtr& expression, std::span<const std::string> inputs, const FixedValues& fixed = {});
+Compiled compile(const Page& page, const ExprPtr& expression, std::span<const std::string> inputs,
+                 const FixedValues& fixed = {});
 
 /// Reads and evaluates one expression that needs no variable; `value` is NaN where it is undefined.
 struct Answer {

@@ -60,21 +60,25 @@ private:
         const Token& token = peek();
         if (token.kind == TokenKind::End) refuse(token.span, "The formula ends too early.");
         if (token.text == ")" || token.text == "]" || token.text == "}") {
-            refuse(token.span, "This “" + token.text + "” closes nothing.", "remove it, or add the bracket that opens it");
+            refuse(token.span, "This “" + token.text + "” closes nothing.",
+                   "remove it, or add the bracket that opens it");
         }
         if (token.kind == TokenKind::Number && at_ > 0) {
             const Token& before = tokens_[at_ - 1];
             if (before.kind == TokenKind::Word && !token.spaceBefore) {
                 refuse(token.span, "A digit cannot follow a letter directly.",
-                       "write " + before.text + "_" + token.text + " for a subscript, or " + before.text + " * " + token.text +
-                           " for a product");
+                       "write " + before.text + "_" + token.text + " for a subscript, or " + before.text + " * " +
+                           token.text + " for a product");
             }
-            refuse(token.span, "A number cannot follow without a sign between.", "write * between the two for a product");
+            refuse(token.span, "A number cannot follow without a sign between.",
+                   "write * between the two for a product");
         }
         refuse(token.span, "“" + token.text + "” does not fit here.");
     }
 
-    const Token& peek(std::size_t ahead = 0) const { return at_ + ahead < tokens_.size() ? tokens_[at_ + ahead] : end_; }
+    const Token& peek(std::size_t ahead = 0) const {
+        return at_ + ahead < tokens_.size() ? tokens_[at_ + ahead] : end_;
+    }
     bool is(std::string_view symbol, std::size_t ahead = 0) const {
         return peek(ahead).kind == TokenKind::Symbol && peek(ahead).text == symbol;
     }
@@ -95,7 +99,9 @@ private:
 
     struct Depth {
         explicit Depth(Parser& parser) : parser_(parser) {
-            if (++parser.depth_ > deepest) refuse(parser.peek().span, "The formula is nested too deeply here.", "name a part of it on a line of its own");
+            if (++parser.depth_ > deepest)
+                refuse(parser.peek().span, "The formula is nested too deeply here.",
+                       "name a part of it on a line of its own");
         }
         ~Depth() { --parser_.depth_; }
         Parser& parser_;
@@ -215,7 +221,9 @@ private:
                 const int bars = std::exchange(bars_, 0);
                 ExprPtr inner = sum();
                 bars_ = bars;
-                if (is(",")) refuse(peek().span, "A comma has no meaning in these brackets.", "write a decimal point, or name a function before the bracket");
+                if (is(","))
+                    refuse(peek().span, "A comma has no meaning in these brackets.",
+                           "write a decimal point, or name a function before the bracket");
                 close(")", token);
                 return make(ExprKind::Group, from(token.span.first), {inner});
             }
@@ -276,25 +284,25 @@ private:
         }
         if (findFunction(canonicalWord(word.text))) return catalogueCall();
         if (ExprPtr split = splitWord()) return split;
-        unknownName(length > 0 ? canonical : word.text, length > 0 ? Span{word.span.first, tokens_[at_ + length - 1].span.last} : word.span);
+        unknownName(length > 0 ? canonical : word.text,
+                    length > 0 ? Span{word.span.first, tokens_[at_ + length - 1].span.last} : word.span);
     }
 
     [[noreturn]] void unknownName(const std::string& name, Span span) const {
-        const std::string near = nearName(name, known_);
         std::string suggestion;
-        if (!near.empty()) {
-            suggestion = "did you mean " + near + "?";
-        } else {
-            for (const FunctionEntry& entry : catalogue()) {
-                if (name.size() > entry.name.size() && name.starts_with(entry.name)) {
-                    suggestion = "write " + std::string(entry.name) + "(" + name.substr(entry.name.size()) + ")";
-                }
+        for (const FunctionEntry& entry : catalogue()) { // sinx
+            if (name.starts_with(entry.name) && isValue(name.substr(entry.name.size()))) {
+                suggestion = "write " + std::string(entry.name) + "(" + name.substr(entry.name.size()) + ")";
             }
         }
+        if (const std::string near = nearName(name, known_); suggestion.empty() && !near.empty())
+            suggestion = "did you mean " + near + "?";
         if (suggestion.empty() && is("(", 1) && !isNameLetter(name)) {
             refuse(span, "The function " + name + " is not known.", suggestion);
         }
-        if (suggestion.empty()) suggestion = "define it on a line of its own, such as " + (isNameLetter(name) || name.find('_') != std::string::npos ? name : "a") + " = 1";
+        if (suggestion.empty())
+            suggestion = "define it on a line of its own, such as " +
+                         (isNameLetter(name) || name.find('_') != std::string::npos ? name : "a") + " = 1";
         refuse(span, name + " is not defined on this page.", suggestion);
     }
 
@@ -356,8 +364,11 @@ private:
         const Token caret = peek();
         if (!take("^")) return nullptr;
         if (is("-")) {
-            const std::string inverse = findFunction("arc" + shown) ? "arc" + shown : findFunction("ar" + shown) ? "ar" + shown : "";
-            refuse({caret.span.first, peek(1).span.last}, "A negative power of the function " + shown + " could mean its inverse.",
+            const std::string inverse = findFunction("arc" + shown)  ? "arc" + shown
+                                        : findFunction("ar" + shown) ? "ar" + shown
+                                                                     : "";
+            refuse({caret.span.first, peek(1).span.last},
+                   "A negative power of the function " + shown + " could mean its inverse.",
                    inverse.empty() ? "write 1/" + shown + "(…)" : "write " + inverse + "(…), or 1/" + shown + "(…)");
         }
         if (peek().kind == TokenKind::Number) return numberPart();
@@ -370,7 +381,8 @@ private:
         }
         std::string name;
         const std::size_t length = readName(tokens_.subspan(at_), name);
-        if (length == 0 || !isValue(name)) refuse(peek().span, "A power of the function " + shown + " is missing here.", "write " + shown + "^2(…)");
+        if (length == 0 || !isValue(name))
+            refuse(peek().span, "A power of the function " + shown + " is missing here.", "write " + shown + "^2(…)");
         const int first = peek().span.first;
         at_ += length;
         return nameNode(name, from(first));
@@ -401,7 +413,8 @@ private:
         std::vector<ExprPtr> list = arguments(name, nameSpan);
         const std::size_t wanted = known_.functions.at(name);
         if (list.size() != wanted) {
-            refuse(from(nameSpan.first), name + " takes " + countOf(wanted) + ", here it has " + std::to_string(list.size()) + ".");
+            refuse(from(nameSpan.first),
+                   name + " takes " + countOf(wanted) + ", here it has " + std::to_string(list.size()) + ".");
         }
         const Span span = from(nameSpan.first);
         return withPower(callNode(name, std::move(list), span, false), exponent, span);
@@ -417,7 +430,8 @@ private:
         const FunctionEntry* entry = findFunction(name);
         ExprPtr base;
         if (entry->hasBase) {
-            if (!take("_")) refuse(word.span, "log needs its base.", "write ln, lg or lb for the bases e, 10 and 2, or log_{b}(x)");
+            if (!take("_"))
+                refuse(word.span, "log needs its base.", "write ln, lg or lb for the bases e, 10 and 2, or log_{b}(x)");
             base = basePart();
         }
         if (word.text == "sqrt" && !is("(") && tokens_[at_ - 1].span.first == tokens_[at_ - 1].span.last) {
@@ -428,8 +442,10 @@ private:
         entry = findFunction(name, static_cast<int>(list.size()));
         if (!entry) {
             const FunctionEntry* any = findFunction(name);
-            const std::string wanted = any->most < 0 ? "at least " + countOf(static_cast<std::size_t>(any->fewest)) : countOf(static_cast<std::size_t>(any->fewest));
-            refuse(from(word.span.first), shown + " takes " + wanted + ", here it has " + std::to_string(list.size()) + ".");
+            const std::string wanted = any->most < 0 ? "at least " + countOf(static_cast<std::size_t>(any->fewest))
+                                                     : countOf(static_cast<std::size_t>(any->fewest));
+            refuse(from(word.span.first),
+                   shown + " takes " + wanted + ", here it has " + std::to_string(list.size()) + ".");
         }
         if (base) list.insert(list.begin(), base);
         const Span span = from(word.span.first);
@@ -491,7 +507,9 @@ std::size_t readName(std::span<const Token> tokens, std::string& canonical) {
     return 1;
 }
 
-ParsedExpression parseExpression(std::span<const Token> tokens, const KnownNames& known) { return Parser(tokens, known).run(); }
+ParsedExpression parseExpression(std::span<const Token> tokens, const KnownNames& known) {
+    return Parser(tokens, known).run();
+}
 
 ParsedExpression parseExpression(std::u32string_view text, const KnownNames& known) {
     const LexResult lexed = tokenize(text, 0, text.size());

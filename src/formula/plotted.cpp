@@ -9,7 +9,9 @@
 namespace coulter {
 namespace {
 
-bool isSymbol(const Token& token, std::string_view text) { return token.kind == TokenKind::Symbol && token.text == text; }
+bool isSymbol(const Token& token, std::string_view text) {
+    return token.kind == TokenKind::Symbol && token.text == text;
+}
 bool isWord(const Token& token, std::string_view text) { return token.kind == TokenKind::Word && token.text == text; }
 
 class Reader {
@@ -65,9 +67,11 @@ private:
             if (!several || !isSymbol(tokens[at], ",")) break;
             ++at;
         }
-        if (several && !isSymbol(tokens[at++], ")")) return refuse(tokens[at - 1].span, "The names after “for” need a closing bracket.");
+        if (several && !isSymbol(tokens[at++], ")"))
+            return refuse(tokens[at - 1].span, "The names after “for” need a closing bracket.");
         if (!isWord(tokens[at], "in") || !isSymbol(tokens[std::min(at + 1, tokens.size() - 1)], "{")) {
-            return refuse(tokens[at].span, "The list of cases is missing.", "write for " + out_.caseNames[0] + " in {1, 2}");
+            return refuse(tokens[at].span, "The list of cases is missing.",
+                          "write for " + out_.caseNames[0] + " in {1, 2}");
         }
         const Token opened = tokens[at + 1];
         at += 2;
@@ -76,8 +80,10 @@ private:
             if (!readCase(tokens, at, several)) return false;
             if (out_.cases.size() > mostCases) return refuse(opened.span, "One plot has at most 100 cases.");
         }
-        if (out_.cases.empty()) return refuse(opened.span, "The list of cases is empty.", "write at least one value in the braces");
-        if (tokens[at + 1].kind != TokenKind::End) return refuse(tokens[at + 1].span, "Nothing can follow the list of cases.");
+        if (out_.cases.empty())
+            return refuse(opened.span, "The list of cases is empty.", "write at least one value in the braces");
+        if (tokens[at + 1].kind != TokenKind::End)
+            return refuse(tokens[at + 1].span, "Nothing can follow the list of cases.");
         return true;
     }
 
@@ -85,14 +91,17 @@ private:
         std::vector<double> values;
         std::vector<ExprPtr> spelled;
         if (several) {
-            if (!isSymbol(tokens[at], "(")) return refuse(tokens[at].span, "Each case needs its values in brackets.", "write {(1, 2), (3, 4)}");
+            if (!isSymbol(tokens[at], "("))
+                return refuse(tokens[at].span, "Each case needs its values in brackets.", "write {(1, 2), (3, 4)}");
             ++at;
         }
         for (std::size_t k = 0; k < out_.caseNames.size(); ++k) {
             std::size_t end = at;
             int depth = 0;
             for (; tokens[end].kind != TokenKind::End; ++end) {
-                if (depth == 0 && (isSymbol(tokens[end], ",") || isSymbol(tokens[end], "}") || isSymbol(tokens[end], ")"))) break;
+                if (depth == 0 &&
+                    (isSymbol(tokens[end], ",") || isSymbol(tokens[end], "}") || isSymbol(tokens[end], ")")))
+                    break;
                 if (isSymbol(tokens[end], "(")) ++depth;
                 if (isSymbol(tokens[end], ")")) --depth;
             }
@@ -108,18 +117,20 @@ private:
             }
             double value = 0;
             double* to = &value;
-            Evaluator(*compiled.program)({}, std::span<double* const>(&to, 1), 1);
+            Evaluator (*compiled.program)({}, std::span<double* const>(&to, 1), 1);
             if (!std::isfinite(value)) return refuse(parsed.expression->span, "This case has no finite value.");
             values.push_back(value);
             spelled.push_back(parsed.expression);
             at = end;
             if (k + 1 < out_.caseNames.size()) {
-                if (!isSymbol(tokens[at], ",")) return refuse(tokens[at].span, "This case has fewer values than there are names.");
+                if (!isSymbol(tokens[at], ","))
+                    return refuse(tokens[at].span, "This case has fewer values than there are names.");
                 ++at;
             }
         }
         if (several) {
-            if (!isSymbol(tokens[at], ")")) return refuse(tokens[at].span, "This case has more values than there are names.");
+            if (!isSymbol(tokens[at], ")"))
+                return refuse(tokens[at].span, "This case has more values than there are names.");
             ++at;
         }
         out_.cases.push_back(std::move(values));
@@ -135,12 +146,15 @@ private:
 
     void findVariable() {
         std::vector<std::string> free = freeVariables(page_, out_.expression);
-        std::erase_if(free, [&](const std::string& name) { return std::ranges::find(out_.caseNames, name) != out_.caseNames.end(); });
+        std::erase_if(free, [&](const std::string& name) {
+            return std::ranges::find(out_.caseNames, name) != out_.caseNames.end();
+        });
         const Span all{1, std::max(1, static_cast<int>(text_.size()))};
         if (free.size() > 1) {
             std::string list;
             for (const auto& name : free) list += (list.empty() ? "" : " and ") + name;
-            refuse(all, "A curve runs along one variable, this depends on " + list + ".", "give one of them its cases: for " + free[0] + " in {…}");
+            refuse(all, "A curve runs along one variable, this depends on " + list + ".",
+                   "give one of them its cases: for " + free[0] + " in {…}");
         } else if (free.size() == 1) {
             out_.variable = free[0];
         } else {
@@ -150,7 +164,8 @@ private:
                 if (std::ranges::find(out_.caseNames, line.name) != out_.caseNames.end()) continue;
                 if (out_.variable.empty()) out_.variable = line.name;
             }
-            if (out_.variable.empty()) refuse(all, "The page has no variable to draw this along.", "add a line such as x in [0, 10]");
+            if (out_.variable.empty())
+                refuse(all, "The page has no variable to draw this along.", "add a line such as x in [0, 10]");
         }
     }
 

@@ -9,11 +9,11 @@ namespace coulter {
 /// What a plot draws: an expression, possibly for several cases: `T(z, t) for z in {0.1, 0.5}`,
 /// `f(x) for (alpha, beta) in {(0.2, 1), (0.4, 3)}`.
 struct Plotted {
-    ExprPtr expression;                      ///< null exactly if there is a problem
-    std::vector<std::string> caseNames;      ///< canonical; empty without “for”
-    std::vector<std::vector<double>> cases;  ///< one value for each name, in the order written
+    ExprPtr expression;                        ///< null exactly if there is a problem
+    std::vector<std::string> caseNames;        ///< canonical; empty without “for”
+    std::vector<std::vector<double>> cases;    ///< one value for each name, in the order written
     std::vector<std::vector<ExprPtr>> spelled; ///< the same as spelled
-    std::string variable;                    ///< canonical name of the variable it runs along
+    std::string variable;                      ///< canonical name of the variable it runs along
     Problems problems;
 };
 

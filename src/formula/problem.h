@@ -14,6 +14,7 @@ struct Problem {
     std::string sentence;   ///< one plain sentence
     std::string suggestion; ///< what to do or write instead; may be empty
     Severity severity = Severity::Error;
+    bool follows = false; ///< only the consequence of a problem on another line
 
     friend bool operator==(const Problem&, const Problem&) = default;
 };

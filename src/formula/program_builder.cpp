@@ -21,10 +21,12 @@ bool commutes(Kernel kernel) { return kernel == Kernel::Add || kernel == Kernel:
 
 } // namespace
 
-ProgramBuilder::ProgramBuilder(std::size_t inputCount) : inputCount_(inputCount), nodes_(inputCount, Node{NodeKind::Input}) {}
+ProgramBuilder::ProgramBuilder(std::size_t inputCount)
+    : inputCount_(inputCount), nodes_(inputCount, Node{NodeKind::Input}) {}
 
 ProgramBuilder::Value ProgramBuilder::constant(double value) {
-    const auto [at, isNew] = constants_.try_emplace(std::bit_cast<std::uint64_t>(value), static_cast<Value>(nodes_.size()));
+    const auto [at, isNew] =
+        constants_.try_emplace(std::bit_cast<std::uint64_t>(value), static_cast<Value>(nodes_.size()));
     if (isNew) nodes_.push_back({NodeKind::Constant, {}, 0, 0, value});
     return at->second;
 }
@@ -46,10 +48,10 @@ ProgramBuilder::Value ProgramBuilder::power(Value base, Value exponent) {
         if (n == std::floor(n) && std::abs(n) >= 1 && std::abs(n) <= highestMultiplied) {
             const int whole = static_cast<int>(std::abs(n));
             const Value square = whole > 1 ? apply(Kernel::Multiply, base, base) : base;
-            const Value result = whole == 1 ? base
-                               : whole == 2 ? square
-                               : whole == 3 ? apply(Kernel::Multiply, square, base)
-                                            : apply(Kernel::Multiply, square, square);
+            const Value result = whole == 1   ? base
+                                 : whole == 2 ? square
+                                 : whole == 3 ? apply(Kernel::Multiply, square, base)
+                                              : apply(Kernel::Multiply, square, square);
             return n > 0 ? result : apply(Kernel::Divide, constant(1), result);
         }
     }

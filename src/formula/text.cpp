@@ -9,15 +9,15 @@ namespace coulter {
 namespace {
 
 constexpr std::array<std::pair<std::string_view, char32_t>, 52> greek{{
-    {"alpha", U'α'},   {"beta", U'β'},    {"gamma", U'γ'},  {"delta", U'δ'},   {"epsilon", U'ε'}, {"zeta", U'ζ'},
-    {"eta", U'η'},     {"theta", U'θ'},   {"iota", U'ι'},   {"kappa", U'κ'},   {"lambda", U'λ'},  {"mu", U'μ'},
-    {"nu", U'ν'},      {"xi", U'ξ'},      {"omicron", U'ο'}, {"pi", U'π'},     {"rho", U'ρ'},     {"sigma", U'σ'},
-    {"tau", U'τ'},     {"upsilon", U'υ'}, {"phi", U'φ'},    {"chi", U'χ'},     {"psi", U'ψ'},     {"omega", U'ω'},
-    {"Alpha", U'Α'},   {"Beta", U'Β'},    {"Gamma", U'Γ'},  {"Delta", U'Δ'},   {"Epsilon", U'Ε'}, {"Zeta", U'Ζ'},
-    {"Eta", U'Η'},     {"Theta", U'Θ'},   {"Iota", U'Ι'},   {"Kappa", U'Κ'},   {"Lambda", U'Λ'},  {"Mu", U'Μ'},
-    {"Nu", U'Ν'},      {"Xi", U'Ξ'},      {"Omicron", U'Ο'}, {"Pi", U'Π'},     {"Rho", U'Ρ'},     {"Sigma", U'Σ'},
-    {"Tau", U'Τ'},     {"Upsilon", U'Υ'}, {"Phi", U'Φ'},    {"Chi", U'Χ'},     {"Psi", U'Ψ'},     {"Omega", U'Ω'},
-    {"vartheta", U'ϑ'}, {"varphi", U'ϕ'}, {"digamma", U'ϝ'}, {"varsigma", U'ς'},
+    {"alpha", U'α'},    {"beta", U'β'},    {"gamma", U'γ'},   {"delta", U'δ'},    {"epsilon", U'ε'}, {"zeta", U'ζ'},
+    {"eta", U'η'},      {"theta", U'θ'},   {"iota", U'ι'},    {"kappa", U'κ'},    {"lambda", U'λ'},  {"mu", U'μ'},
+    {"nu", U'ν'},       {"xi", U'ξ'},      {"omicron", U'ο'}, {"pi", U'π'},       {"rho", U'ρ'},     {"sigma", U'σ'},
+    {"tau", U'τ'},      {"upsilon", U'υ'}, {"phi", U'φ'},     {"chi", U'χ'},      {"psi", U'ψ'},     {"omega", U'ω'},
+    {"Alpha", U'Α'},    {"Beta", U'Β'},    {"Gamma", U'Γ'},   {"Delta", U'Δ'},    {"Epsilon", U'Ε'}, {"Zeta", U'Ζ'},
+    {"Eta", U'Η'},      {"Theta", U'Θ'},   {"Iota", U'Ι'},    {"Kappa", U'Κ'},    {"Lambda", U'Λ'},  {"Mu", U'Μ'},
+    {"Nu", U'Ν'},       {"Xi", U'Ξ'},      {"Omicron", U'Ο'}, {"Pi", U'Π'},       {"Rho", U'Ρ'},     {"Sigma", U'Σ'},
+    {"Tau", U'Τ'},      {"Upsilon", U'Υ'}, {"Phi", U'Φ'},     {"Chi", U'Χ'},      {"Psi", U'Ψ'},     {"Omega", U'Ω'},
+    {"vartheta", U'ϑ'}, {"varphi", U'ϕ'},  {"digamma", U'ϝ'}, {"varsigma", U'ς'},
 }};
 
 } // namespace
@@ -27,9 +27,11 @@ std::u32string decodeUtf8(std::string_view bytes) {
     out.reserve(bytes.size());
     for (std::size_t i = 0; i < bytes.size();) {
         const auto lead = static_cast<unsigned char>(bytes[i]);
-        const int length = lead < 0x80 ? 1 : lead >= 0xC2 && lead < 0xE0 ? 2 : lead >= 0xE0 && lead < 0xF0 ? 3
-                         : lead >= 0xF0 && lead < 0xF5                   ? 4
-                                                                         : 0;
+        const int length = lead < 0x80                   ? 1
+                           : lead >= 0xC2 && lead < 0xE0 ? 2
+                           : lead >= 0xE0 && lead < 0xF0 ? 3
+                           : lead >= 0xF0 && lead < 0xF5 ? 4
+                                                         : 0;
         char32_t value = length == 1 ? lead : lead & (0xFF >> (length + 1));
         bool good = length > 0 && i + static_cast<std::size_t>(length) <= bytes.size();
         for (int k = 1; good && k < length; ++k) {
@@ -82,9 +84,12 @@ std::string_view greekName(char32_t letter) {
 }
 
 bool isDigit(char32_t c) { return c >= U'0' && c <= U'9'; }
-bool isSpace(char32_t c) { return c == U' ' || c == U'\t' || c == U'\u00A0' || (c >= U'\u2000' && c <= U'\u200A') || c == U'\u202F'; }
+bool isSpace(char32_t c) {
+    return c == U' ' || c == U'\t' || c == U'\u00A0' || (c >= U'\u2000' && c <= U'\u200A') || c == U'\u202F';
+}
 bool isLetter(char32_t c) {
-    return (c >= U'a' && c <= U'z') || (c >= U'A' && c <= U'Z') || (c >= U'Α' && c <= U'ω') || c == U'ϑ' || c == U'ϕ' || c == U'ϝ';
+    return (c >= U'a' && c <= U'z') || (c >= U'A' && c <= U'Z') || (c >= U'Α' && c <= U'ω') || c == U'ϑ' || c == U'ϕ' ||
+           c == U'ϝ';
 }
 
 std::string shortestNumber(double value) {
@@ -98,7 +103,9 @@ std::string shortestNumber(double value) {
 std::string roundedNumber(double value, int digits) {
     if (!std::isfinite(value)) return shortestNumber(value);
     std::array<char, 64> buffer{};
-    const auto end = std::to_chars(buffer.data(), buffer.data() + buffer.size(), value, std::chars_format::scientific, digits - 1).ptr;
+    const auto end =
+        std::to_chars(buffer.data(), buffer.data() + buffer.size(), value, std::chars_format::scientific, digits - 1)
+            .ptr;
     double rounded = 0;
     std::from_chars(buffer.data(), end, rounded);
     const double size = std::abs(rounded);

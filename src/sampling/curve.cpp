@@ -16,12 +16,16 @@ constexpr double chordPart = 0.85;
 constexpr double firstPerMillimetre = 4;
 constexpr double firstLeast = 400;
 constexpr std::size_t mostEvaluations = 1'000'000;
+/// Chords shorter than this part of the tolerance along the sheet are split only so many times in all.
+constexpr double finest = 0.05;
+constexpr std::size_t mostFinePoints = 20'000;
 constexpr int mostLevels = 60;
 constexpr int mostRepairs = 4;
 
 class CurveSampler {
 public:
-    CurveSampler(const Program& f, const Interval& interval, const PanelMap& map, double tolerance, std::stop_token stop)
+    CurveSampler(const Program& f, const Interval& interval, const PanelMap& map, double tolerance,
+                 std::stop_token stop)
         : probe_(f, map), interval_(interval), tolerance_(tolerance), stop_(std::move(stop)) {}
 
     CurveSamples run() {
@@ -82,7 +86,9 @@ private:
 
     static bool usable(const Knot& knot) { return std::isfinite(knot.y) && std::isfinite(knot.v); }
 
-    bool joined(std::size_t i) const { return i + 1 < knots_.size() && !knots_[i].gapAfter && usable(knots_[i]) && usable(knots_[i + 1]); }
+    bool joined(std::size_t i) const {
+        return i + 1 < knots_.size() && !knots_[i].gapAfter && usable(knots_[i]) && usable(knots_[i + 1]);
+    }
 
     bool needsPoint(std::size_t i) const {
         const Knot &a = knots_[i], &b = knots_[i + 1];
@@ -101,6 +107,11 @@ private:
             std::vector<std::size_t> after;
             for (std::size_t i = 0; i + 1 < knots_.size(); ++i) {
                 if (!needsPoint(i)) continue;
+                // A needle may be finer than any pen and still tall; an oscillation without end is both everywhere.
+                if (knots_[i + 1].u - knots_[i].u < finest * tolerance_ && ++finePoints_ > mostFinePoints) {
+                    knots_[i].settled = true;
+                    continue;
+                }
                 const double x = middle(knots_[i], knots_[i + 1]);
                 if (x > knots_[i].x && x < knots_[i + 1].x) {
                     xs.push_back(x);
@@ -125,19 +136,23 @@ private:
         std::size_t next = 0;
         for (std::size_t i = 0; i < knots_.size(); ++i) {
             merged.push_back(knots_[i]);
-            for (; next < after.size() && after[next] == i; ++next) merged.push_back(fresh[next]);
+            for (; next < after.size() && after[next] == i; ++next) {
+                merged.push_back(fresh[next]);
+                if (knots_[i].continuous && !fresh[next].gapAfter) merged.back().continuous = true;
+            }
         }
         knots_ = std::move(merged);
     }
 
-    /// Ends of the domain, jumps and poles: between neighbours one of which is undefined, or whose chord stands upright.
+    /// Ends of the domain, jumps and poles: between neighbours one of which is undefined, or whose chord stands
+    /// upright.
     void findSpecialPlaces() {
         std::vector<Knot> fresh;
         std::vector<std::size_t> after;
         for (std::size_t i = 0; i + 1 < knots_.size() && !stopped(); ++i) {
             Knot& a = knots_[i];
             const Knot& b = knots_[i + 1];
-            if (a.gapAfter || a.settled) continue;
+            if (a.gapAfter || a.settled || a.continuous) continue;
             const bool aGood = usable(a), bGood = usable(b);
             if (aGood != bGood) {
                 Boundary boundary = aGood ? findBoundary(probe_, a, b) : findBoundary(probe_, b, a);
@@ -168,7 +183,8 @@ private:
             if (!aGood || !visible(a, b)) continue;
             if (std::abs(b.u - a.u) > tolerance_ / 2 || std::abs(b.v - a.v) < 2 * tolerance_) continue;
             SteepPlace steep = findSteepPlace(probe_, a, b, tolerance_);
-            a.settled = true;
+            a.continuous = !steep.kind && !steep.oscillates;
+            a.settled = !a.continuous;
             if (!steep.kind) continue;
             const PointState state = *steep.kind == GapKind::Pole ? PointState::Pole : PointState::Jump;
             steep.left.state = steep.right.state = state;
@@ -202,7 +218,8 @@ private:
             const double place = knots_[j].u == knots_[i].u ? knots_[i].x : knots_[i + 1].x;
             const auto limit = [&](double direction) {
                 const Knot one = probe_.at(probe_.map().x.fromSheet(probe_.map().x.toSheet(place) + direction * reach));
-                const Knot two = probe_.at(probe_.map().x.fromSheet(probe_.map().x.toSheet(place) + direction * 2 * reach));
+                const Knot two =
+                    probe_.at(probe_.map().x.fromSheet(probe_.map().x.toSheet(place) + direction * 2 * reach));
                 return 2 * one.y - two.y;
             };
             const double left = limit(-1), right = limit(1);
@@ -216,9 +233,12 @@ private:
             filled.state = PointState::Filled;
             // Nothing nearer than the reach is kept beside it.
             std::size_t first = i + 1, last = j;
-            while (first > 0 && filled.u - knots_[first - 1].u < reach && !(first < i + 1 && knots_[first - 1].gapAfter)) --first;
+            while (first > 0 && filled.u - knots_[first - 1].u < reach &&
+                   !(first < i + 1 && knots_[first - 1].gapAfter))
+                --first;
             while (last < knots_.size() && knots_[last].u - filled.u < reach) ++last;
-            knots_.erase(knots_.begin() + static_cast<std::ptrdiff_t>(first), knots_.begin() + static_cast<std::ptrdiff_t>(last));
+            knots_.erase(knots_.begin() + static_cast<std::ptrdiff_t>(first),
+                         knots_.begin() + static_cast<std::ptrdiff_t>(last));
             knots_.insert(knots_.begin() + static_cast<std::ptrdiff_t>(first), filled);
             if (first > 0) knots_[first - 1].gapAfter.reset();
             i = first;
@@ -245,8 +265,8 @@ private:
         std::vector<std::size_t> seen;
         for (std::size_t i = begin; i < end; ++i) {
             // Of a run outside the panel only the ends matter: the line between them stays outside.
-            const bool inRun = i > begin && i + 1 < end && side(knots_[i]) != 0 && side(knots_[i - 1]) == side(knots_[i]) &&
-                               side(knots_[i + 1]) == side(knots_[i]);
+            const bool inRun = i > begin && i + 1 < end && side(knots_[i]) != 0 &&
+                               side(knots_[i - 1]) == side(knots_[i]) && side(knots_[i + 1]) == side(knots_[i]);
             if (!inRun) seen.push_back(i);
         }
         std::vector<Knot> piece;
@@ -258,7 +278,8 @@ private:
         }
     }
 
-    /// Looks at two further points of every kept chord; adds those that lie too far off. Returns whether there were any.
+    /// Looks at two further points of every kept chord; adds those that lie too far off. Returns whether there were
+    /// any.
     bool checkChords() {
         std::vector<double> xs;
         std::vector<std::size_t> chord;
@@ -278,9 +299,7 @@ private:
         std::vector<std::size_t> after;
         for (std::size_t e = 0; e < extra.size(); ++e) {
             const Knot &a = knots_[kept_[chord[e]]], &b = knots_[kept_[chord[e] + 1]];
-            const double length = std::hypot(b.u - a.u, b.v - a.v);
-            const double off = std::abs((b.u - a.u) * (extra[e].v - a.v) - (b.v - a.v) * (extra[e].u - a.u)) / length;
-            if (off <= 0.97 * tolerance_) continue;
+            if (distanceFromChord(extra[e], a, b) <= 0.97 * tolerance_) continue;
             if (usable(extra[e]) && side(extra[e]) != 0 && side(extra[e]) == side(a) && side(a) == side(b)) continue;
             std::size_t i = kept_[chord[e]];
             while (knots_[i + 1].x < extra[e].x) ++i;
@@ -307,8 +326,11 @@ private:
         std::optional<std::size_t> previous;
         for (const std::size_t i : kept_) {
             if (!previous || brokenBetween(*previous, i)) {
-                if (previous) samples.gaps.push_back(gapBetween(*previous, i));
-                else if (i > 0) samples.gaps.push_back({knots_[0].x, knots_[i].x, knots_[i - 1].gapAfter.value_or(GapKind::Undefined)});
+                if (previous)
+                    samples.gaps.push_back(gapBetween(*previous, i));
+                else if (i > 0)
+                    samples.gaps.push_back(
+                        {knots_[0].x, knots_[i].x, knots_[i - 1].gapAfter.value_or(GapKind::Undefined)});
                 samples.stretches.emplace_back();
             }
             Stretch& stretch = samples.stretches.back();
@@ -317,9 +339,11 @@ private:
             stretch.state.push_back(knots_[i].state);
             previous = i;
         }
-        if (!previous && !knots_.empty()) samples.gaps.push_back({knots_.front().x, knots_.back().x, GapKind::Undefined});
+        if (!previous && !knots_.empty())
+            samples.gaps.push_back({knots_.front().x, knots_.back().x, GapKind::Undefined});
         if (previous && *previous + 1 < knots_.size()) {
-            samples.gaps.push_back({knots_[*previous].x, knots_.back().x, knots_[*previous].gapAfter.value_or(GapKind::Undefined)});
+            samples.gaps.push_back(
+                {knots_[*previous].x, knots_.back().x, knots_[*previous].gapAfter.value_or(GapKind::Undefined)});
         }
         return samples;
     }
@@ -328,8 +352,10 @@ private:
     Gap gapBetween(std::size_t from, std::size_t to) const {
         Gap gap{knots_[from].x, knots_[to].x, GapKind::Undefined};
         for (std::size_t i = from; i < to; ++i) {
-            if (knots_[i].gapAfter == GapKind::Pole) gap.kind = GapKind::Pole;
-            else if (knots_[i].gapAfter == GapKind::Jump && gap.kind == GapKind::Undefined) gap.kind = GapKind::Jump;
+            if (knots_[i].gapAfter == GapKind::Pole)
+                gap.kind = GapKind::Pole;
+            else if (knots_[i].gapAfter == GapKind::Jump && gap.kind == GapKind::Undefined)
+                gap.kind = GapKind::Jump;
         }
         return gap;
     }
@@ -340,6 +366,7 @@ private:
     std::stop_token stop_;
     std::vector<Knot> knots_;
     std::vector<std::size_t> kept_;
+    std::size_t finePoints_ = 0;
 };
 
 } // namespace
@@ -370,7 +397,8 @@ std::vector<Knot> CurveProbe::at(std::span<const double> xs) {
     return knots;
 }
 
-CurveSamples sampleCurve(const Program& f, const Interval& interval, const PanelMap& map, double tolerance, std::stop_token stop) {
+CurveSamples sampleCurve(const Program& f, const Interval& interval, const PanelMap& map, double tolerance,
+                         std::stop_token stop) {
     return CurveSampler(f, interval, map, tolerance, std::move(stop)).run();
 }
 
@@ -383,8 +411,10 @@ CurveSamples sampleAtPoints(const Program& f, std::span<const double> points) {
     bool open = false;
     for (std::size_t i = 0; i < points.size(); ++i) {
         if (!std::isfinite(values[i])) {
-            if (open || i == 0) samples.gaps.push_back({points[i], points[i], GapKind::Undefined});
-            else if (!samples.gaps.empty()) samples.gaps.back().high = points[i];
+            if (open || i == 0)
+                samples.gaps.push_back({points[i], points[i], GapKind::Undefined});
+            else if (!samples.gaps.empty())
+                samples.gaps.back().high = points[i];
             open = false;
             continue;
         }

@@ -14,6 +14,7 @@ struct Knot {
     PointState state = PointState::Estimated;
     std::optional<GapKind> gapAfter; ///< the line breaks between this knot and the next
     bool settled = false;            ///< the chord to the next knot needs no more points
+    bool continuous = false;         ///< looked at closely: steep, but without a jump up to the next knot
 };
 
 /// Evaluates the function and keeps count. One for each thread.
@@ -46,9 +47,13 @@ Boundary findBoundary(CurveProbe& probe, Knot defined, Knot undefined);
 struct SteepPlace {
     Knot left;
     Knot right;
-    std::optional<GapKind> kind; ///< none: steep, but continuous on the sheet
+    std::optional<GapKind> kind; ///< none: no place at which the curve breaks
+    bool oscillates = false;     ///< turns to and fro without coming to rest: cannot be resolved
 };
 SteepPlace findSteepPlace(CurveProbe& probe, const Knot& left, const Knot& right, double tolerance);
+
+/// Distance in mm of a knot from the chord between two others (not from the line through them).
+double distanceFromChord(const Knot& knot, const Knot& a, const Knot& b);
 
 /// The knots, all within one unbroken piece, that must be kept so that the polyline through them stays within
 /// `tolerance` mm of the polyline through all of them. Always keeps the first and the last; indices in ascending order.

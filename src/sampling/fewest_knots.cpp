@@ -16,6 +16,12 @@ double wrapped(double angle) {
 
 } // namespace
 
+double distanceFromChord(const Knot& knot, const Knot& a, const Knot& b) {
+    const double du = b.u - a.u, dv = b.v - a.v, square = du * du + dv * dv;
+    const double t = square > 0 ? std::clamp(((knot.u - a.u) * du + (knot.v - a.v) * dv) / square, 0.0, 1.0) : 0;
+    return std::hypot(a.u + t * du - knot.u, a.v + t * dv - knot.v);
+}
+
 std::vector<std::size_t> fewestKnots(std::span<const Knot> knots, double tolerance) {
     std::vector<std::size_t> kept;
     if (knots.empty()) return kept;
@@ -23,7 +29,7 @@ std::vector<std::size_t> fewestKnots(std::span<const Knot> knots, double toleran
     std::size_t start = 0;
     while (start + 1 < knots.size()) {
         // Directions from `start` that pass every point seen so far within the tolerance, relative to `axis`.
-        double axis = 0, low = -10, high = 10;
+        double axis = 0, low = -10, high = 10, farthest = 0;
         bool haveCone = false;
         std::size_t reached = start + 1;
         for (std::size_t j = start + 1; j < knots.size(); ++j) {
@@ -31,9 +37,11 @@ std::vector<std::size_t> fewestKnots(std::span<const Knot> knots, double toleran
             const double distance = std::hypot(du, dv);
             if (haveCone) {
                 const double direction = wrapped(std::atan2(dv, du) - axis);
-                if (direction >= low && direction <= high) reached = j;
+                // A chord that ends nearer than a point before it would cut off the tip of a needle.
+                if (direction >= low && direction <= high && distance >= farthest) reached = j;
                 if (low > high) break;
             }
+            farthest = std::max(farthest, distance);
             if (distance <= tolerance) {
                 if (!haveCone) reached = j;
                 continue; // whatever the direction, this point is near the start

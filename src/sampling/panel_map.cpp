@@ -5,7 +5,8 @@
 namespace coulter {
 
 double AxisMap::toSheet(double coordinate) const {
-    if (kind == ScaleKind::Logarithmic) return (std::log(coordinate) - std::log(low)) / (std::log(high) - std::log(low)) * length;
+    if (kind == ScaleKind::Logarithmic)
+        return (std::log(coordinate) - std::log(low)) / (std::log(high) - std::log(low)) * length;
     return (coordinate - low) / (high - low) * length;
 }
 

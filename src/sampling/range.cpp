@@ -13,7 +13,9 @@ std::optional<std::pair<double, double>> robustRange(std::span<const double> val
     }
     if (sorted.empty()) return std::nullopt;
     std::ranges::sort(sorted);
-    const auto quantile = [&](double q) { return sorted[static_cast<std::size_t>(q * static_cast<double>(sorted.size() - 1))]; };
+    const auto quantile = [&](double q) {
+        return sorted[static_cast<std::size_t>(q * static_cast<double>(sorted.size() - 1))];
+    };
     const double least = sorted.front(), greatest = sorted.back();
     const double low = quantile(0.05), high = quantile(0.95), core = high - low;
     // Six times the extent of nine tenths of the values still leaves those well readable.

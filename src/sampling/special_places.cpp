@@ -62,16 +62,16 @@ SteepPlace findSteepPlace(CurveProbe& probe, const Knot& left, const Knot& right
             const Boundary lower = findBoundary(probe, a, middle), upper = findBoundary(probe, b, middle);
             const double size = std::max(std::abs(lower.defined.v), std::abs(upper.defined.v));
             const bool grows = size > 1e6 * (startRise + probe.map().y.length);
-            return {lower.defined, upper.defined, grows ? GapKind::Pole : GapKind::Jump};
+            return {lower.defined, upper.defined, grows ? GapKind::Pole : GapKind::Jump, false};
         }
         (std::abs(middle.v - a.v) >= std::abs(b.v - middle.v) ? b : a) = middle;
-        if (std::abs(b.v - a.v) < tolerance / 2) return {a, b, std::nullopt};
+        if (std::abs(b.v - a.v) < tolerance / 2) return {a, b, std::nullopt, false};
     }
     const double rise = std::abs(b.v - a.v);
-    if (!settles(probe, a, -1, rise) || !settles(probe, b, 1, rise)) return {a, b, std::nullopt};
+    if (!settles(probe, a, -1, rise) || !settles(probe, b, 1, rise)) return {a, b, std::nullopt, true};
     // Each halving of the distance doubles the rise at a simple pole and leaves it as it is at a jump.
     const bool grows = rise > 1e3 * startRise && rise > 1e3 * probe.map().y.length;
-    return {a, b, grows ? GapKind::Pole : GapKind::Jump};
+    return {a, b, grows ? GapKind::Pole : GapKind::Jump, false};
 }
 
 } // namespace coulter

@@ -28,8 +28,9 @@ hb_font_t* shapingFont(FontId id) {
         std::array<hb_font_t*, fontCount> made{};
         for (int i = 0; i < fontCount; ++i) {
             const auto file = fontFile(static_cast<FontId>(i));
-            hb_blob_t* blob = hb_blob_create(reinterpret_cast<const char*>(file.data()), static_cast<unsigned>(file.size()),
-                                             HB_MEMORY_MODE_READONLY, nullptr, nullptr);
+            hb_blob_t* blob =
+                hb_blob_create(reinterpret_cast<const char*>(file.data()), static_cast<unsigned>(file.size()),
+                               HB_MEMORY_MODE_READONLY, nullptr, nullptr);
             hb_face_t* face = hb_face_create(blob, 0);
             hb_font_t* font = hb_font_create(face);
             hb_font_set_scale(font, static_cast<int>(emUnits), static_cast<int>(emUnits));

@@ -14,7 +14,8 @@ inline constexpr int fontCount = 4;
 /// The font file itself, for backends that embed it.
 std::span<const std::byte> fontFile(FontId id);
 
-/// The font for shaping and for mathematical metrics, scaled so that one em is 65536 units. Immutable, shared by threads.
+/// The font for shaping and for mathematical metrics, scaled so that one em is 65536 units. Immutable, shared by
+/// threads.
 hb_font_t* shapingFont(FontId id);
 
 /// Font units of `shapingFont` to parts of an em.

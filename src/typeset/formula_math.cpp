@@ -15,7 +15,10 @@ const Expr& withoutGroup(const Expr& e) { return e.kind == ExprKind::Group ? wit
 bool startsWithDigit(const Expr& e) {
     switch (e.kind) {
     case ExprKind::Number: return true;
-    case ExprKind::Multiply: case ExprKind::Add: case ExprKind::Subtract: case ExprKind::Factorial: return startsWithDigit(*e.operands[0]);
+    case ExprKind::Multiply:
+    case ExprKind::Add:
+    case ExprKind::Subtract:
+    case ExprKind::Factorial: return startsWithDigit(*e.operands[0]);
     case ExprKind::Power: return !e.onFunction && startsWithDigit(*e.operands[0]);
     default: return false;
     }
@@ -62,7 +65,8 @@ MathPtr powerMath(const Expr& e) {
     if (e.onFunction) return callMath(base, exponent);
     // x_0^2 has both indices on one letter.
     MathPtr printed = formulaMath(base);
-    if (printed->kind == MathKind::Script && !printed->children[2]) return mathScript(printed->children[0], printed->children[1], exponent);
+    if (printed->kind == MathKind::Script && !printed->children[2])
+        return mathScript(printed->children[0], printed->children[1], exponent);
     return mathScript(printed, nullptr, exponent);
 }
 
@@ -76,9 +80,12 @@ MathPtr nameMath(const std::string& canonical) {
     const std::string index = canonicalWord(parts.subscript);
     const std::u32string letters = decodeUtf8(index);
     MathPtr printed;
-    if (letters.size() == 1 && isLetter(letters[0])) printed = mathItalic(index);
-    else if (std::ranges::all_of(letters, isDigit)) printed = mathDigits(index);
-    else printed = mathWord(index);
+    if (letters.size() == 1 && isLetter(letters[0]))
+        printed = mathItalic(index);
+    else if (std::ranges::all_of(letters, isDigit))
+        printed = mathDigits(index);
+    else
+        printed = mathWord(index);
     return mathScript(letter, printed, nullptr);
 }
 
@@ -109,13 +116,15 @@ MathPtr formulaMath(const Expr& e) {
     case ExprKind::Subtract: return mathRow({operand(0), mathSymbol("−", MathClass::Binary), operand(1)});
     case ExprKind::Multiply: {
         const Expr& right = *e.operands[1];
-        if (right.kind == ExprKind::Negate) return mathRow({operand(0), mathSymbol("·", MathClass::Binary), mathFenced("(", operand(1), ")")});
+        if (right.kind == ExprKind::Negate)
+            return mathRow({operand(0), mathSymbol("·", MathClass::Binary), mathFenced("(", operand(1), ")")});
         if (startsWithDigit(right)) return mathRow({operand(0), mathSymbol("·", MathClass::Binary), operand(1)});
         return mathRow({operand(0), mathSpace(0.08), operand(1)});
     }
     case ExprKind::Divide:
         if (e.operands[0]->kind == ExprKind::Negate) { // the sign of a numerator stands before the fraction
-            return mathRow({mathSymbol("−"), mathFraction(formulaMath(withoutGroup(*e.operands[0]->operands[0])), formulaMath(withoutGroup(*e.operands[1])))});
+            return mathRow({mathSymbol("−"), mathFraction(formulaMath(withoutGroup(*e.operands[0]->operands[0])),
+                                                          formulaMath(withoutGroup(*e.operands[1])))});
         }
         return mathFraction(formulaMath(withoutGroup(*e.operands[0])), formulaMath(withoutGroup(*e.operands[1])));
     case ExprKind::Power: return powerMath(e);
@@ -139,9 +148,13 @@ MathPtr unitMath(const std::string& unit) {
         const bool sign = (c == U'-' || c == U'−' || c == U'^' || c == U'+');
         if ((sign || isDigit(c)) && !word.empty()) {
             std::string digits;
-            for (; i < text.size() && (isDigit(text[i]) || text[i] == U'-' || text[i] == U'−' || text[i] == U'^' || text[i] == U'+'); ++i) {
-                if (text[i] == U'-' || text[i] == U'−') digits += '-';
-                else if (isDigit(text[i])) digits += static_cast<char>(text[i]);
+            for (; i < text.size() &&
+                   (isDigit(text[i]) || text[i] == U'-' || text[i] == U'−' || text[i] == U'^' || text[i] == U'+');
+                 ++i) {
+                if (text[i] == U'-' || text[i] == U'−')
+                    digits += '-';
+                else if (isDigit(text[i]))
+                    digits += static_cast<char>(text[i]);
             }
             --i;
             flush(mathDigits(digits));
@@ -210,11 +223,13 @@ MathPtr lineMath(const Line& line) {
             if (!parameters.empty()) parameters.push_back(mathSymbol(",", MathClass::Punctuation));
             parameters.push_back(nameMath(parameter));
         }
-        return mathRow({call(nameMath(line.name), mathRow(std::move(parameters))), mathSymbol("=", MathClass::Relation), formulaMath(*line.body)});
+        return mathRow({call(nameMath(line.name), mathRow(std::move(parameters))), mathSymbol("=", MathClass::Relation),
+                        formulaMath(*line.body)});
     }
     case LineKind::Variable: {
         if (!line.low || !line.high) return nullptr;
-        MathPtr ends = mathRow({formulaMath(*line.low), mathSymbol(",", MathClass::Punctuation), formulaMath(*line.high)});
+        MathPtr ends =
+            mathRow({formulaMath(*line.low), mathSymbol(",", MathClass::Punctuation), formulaMath(*line.high)});
         parts = {nameMath(line.name), mathSymbol("∈", MathClass::Relation),
                  mathFenced(line.interval.lowClosed ? "[" : "(", ends, line.interval.highClosed ? "]" : ")")};
         appendUnit(parts, line.unit);
@@ -223,7 +238,8 @@ MathPtr lineMath(const Line& line) {
     }
     case LineKind::Question: {
         if (!line.body) return nullptr;
-        MathPtr answer = line.value ? valueMath(roundedNumber(*line.value, 10), Ink::Answer) : mathWord("?", MathClass::Ordinary, Ink::Answer);
+        MathPtr answer = line.value ? valueMath(roundedNumber(*line.value, 10), Ink::Answer)
+                                    : mathWord("?", MathClass::Ordinary, Ink::Answer);
         parts = {formulaMath(*line.body), mathSymbol("=", MathClass::Relation), answer};
         if (!line.unit.empty()) appendUnit(parts, line.unit);
         return mathRow(std::move(parts));
@@ -231,6 +247,38 @@ MathPtr lineMath(const Line& line) {
     default: return nullptr;
     }
 }
+
+namespace {
+
+constexpr std::u32string_view raisedCharacters = U"⁻⁰¹²³⁴⁵⁶⁷⁸⁹", plainCharacters = U"−0123456789";
+
+/// Text with raised digits set as such: few text fonts have all of them.
+Box raisedTextBox(const std::string& text, FontId font, double size) {
+    Box line = textBox("", font, size);
+    const std::u32string letters = decodeUtf8(text);
+    for (std::size_t at = 0; at < letters.size();) {
+        const bool raised = raisedCharacters.find(letters[at]) != std::u32string_view::npos;
+        std::u32string run;
+        const std::size_t start = at;
+        for (; at < letters.size() && (raisedCharacters.find(letters[at]) != std::u32string_view::npos) == raised;
+             ++at) {
+            run += raised ? plainCharacters[raisedCharacters.find(letters[at])] : letters[at];
+        }
+        if (!raised) {
+            line.append(textBox(encodeUtf8(run), font, size));
+            continue;
+        }
+        Box small = textBox(encodeUtf8(run), font, 0.7 * size);
+        for (std::size_t i = 0; i < small.glyphs.size(); ++i)
+            small.glyphs[i].text = encodeUtf8(std::u32string_view(letters).substr(start + i, 1));
+        line.add(small, line.width, -0.35 * size);
+        line.width += small.width;
+        line.ascent = std::max(line.ascent, small.ascent + 0.35 * size);
+    }
+    return line;
+}
+
+} // namespace
 
 Box labelBox(const std::string& text, FontId font, double size, const KnownNames& names) {
     Box line = textBox("", font, size);
@@ -254,10 +302,11 @@ Box labelBox(const std::string& text, FontId font, double size, const KnownNames
                 if (!all.functions.contains(name)) all.values.insert(name);
             }
             if (lexed.problems.empty()) {
-                if (const auto parsed = parseExpression(lexed.tokens, all); parsed.expression) math = formulaMath(*parsed.expression);
+                if (const auto parsed = parseExpression(lexed.tokens, all); parsed.expression)
+                    math = formulaMath(*parsed.expression);
             }
         }
-        line.append(math ? layoutMath(*math, size, false) : textBox(part, font, size));
+        line.append(math ? layoutMath(*math, size, false) : raisedTextBox(part, font, size));
         formula = !formula;
         at = end + 1;
     }

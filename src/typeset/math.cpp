@@ -55,7 +55,9 @@ MathPtr mathFraction(MathPtr numerator, MathPtr denominator) {
     return math;
 }
 
-MathPtr mathRoot(MathPtr radicand, MathPtr degree) { return node(MathKind::Root, {std::move(radicand), std::move(degree)}); }
+MathPtr mathRoot(MathPtr radicand, MathPtr degree) {
+    return node(MathKind::Root, {std::move(radicand), std::move(degree)});
+}
 
 MathPtr mathScript(MathPtr base, MathPtr subscript, MathPtr superscript) {
     auto math = node(MathKind::Script, {base, std::move(subscript), std::move(superscript)});

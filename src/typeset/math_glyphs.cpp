@@ -18,7 +18,6 @@ char32_t slanted(char32_t c) {
     return c;
 }
 
-
 Box assembled(std::uint32_t glyph, double height, double size, const std::string& text, Ink ink) {
     hb_font_t* font = shapingFont(FontId::Math);
     hb_position_t italics = 0;

@@ -42,7 +42,8 @@ public:
 private:
     double em(Style style) const {
         if (style == Style::Script) return size_ * mathConstant(HB_OT_MATH_CONSTANT_SCRIPT_PERCENT_SCALE_DOWN);
-        if (style == Style::ScriptScript) return size_ * mathConstant(HB_OT_MATH_CONSTANT_SCRIPT_SCRIPT_PERCENT_SCALE_DOWN);
+        if (style == Style::ScriptScript)
+            return size_ * mathConstant(HB_OT_MATH_CONSTANT_SCRIPT_SCRIPT_PERCENT_SCALE_DOWN);
         return size_;
     }
     double constant(hb_ot_math_constant_t which, Style style) const { return mathConstant(which) * em(style); }
@@ -51,14 +52,14 @@ private:
     static double spacing(MathClass left, MathClass right, Style style) {
         static constexpr int table[8][8] = {
             // ord op bin rel open close punct inner    (1 thin, 2 medium, 3 thick; negative: not in indices)
-            {0, 1, -2, -3, 0, 0, 0, -1}, // ordinary
-            {1, 1, 0, -3, 0, 0, 0, -1},  // operator
-            {-2, -2, 0, 0, -2, 0, 0, -2}, // binary
-            {-3, -3, 0, 0, -3, 0, 0, -3}, // relation
-            {0, 0, 0, 0, 0, 0, 0, 0},    // open
-            {0, 1, -2, -3, 0, 0, 0, -1}, // close
+            {0, 1, -2, -3, 0, 0, 0, -1},     // ordinary
+            {1, 1, 0, -3, 0, 0, 0, -1},      // operator
+            {-2, -2, 0, 0, -2, 0, 0, -2},    // binary
+            {-3, -3, 0, 0, -3, 0, 0, -3},    // relation
+            {0, 0, 0, 0, 0, 0, 0, 0},        // open
+            {0, 1, -2, -3, 0, 0, 0, -1},     // close
             {-1, -1, 0, -1, -1, -1, -1, -1}, // punctuation
-            {-1, 1, -2, -3, -1, 0, -1, -1}, // inner
+            {-1, 1, -2, -3, -1, 0, -1, -1},  // inner
         };
         static constexpr double widths[] = {0, 3, 4, 5};
         const int kind = table[static_cast<int>(left)][static_cast<int>(right)];
@@ -69,8 +70,10 @@ private:
     static void flatten(const std::vector<MathPtr>& children, std::vector<const Math*>& out) {
         for (const MathPtr& child : children) {
             if (!child) continue;
-            if (child->kind == MathKind::Row) flatten(child->children, out);
-            else out.push_back(child.get());
+            if (child->kind == MathKind::Row)
+                flatten(child->children, out);
+            else
+                out.push_back(child.get());
         }
     }
 
@@ -113,13 +116,17 @@ private:
         const double thickness = constant(HB_OT_MATH_CONSTANT_FRACTION_RULE_THICKNESS, style);
         const double axis = constant(HB_OT_MATH_CONSTANT_AXIS_HEIGHT, style);
         double up = constant(display ? HB_OT_MATH_CONSTANT_FRACTION_NUMERATOR_DISPLAY_STYLE_SHIFT_UP
-                                     : HB_OT_MATH_CONSTANT_FRACTION_NUMERATOR_SHIFT_UP, style);
+                                     : HB_OT_MATH_CONSTANT_FRACTION_NUMERATOR_SHIFT_UP,
+                             style);
         double down = constant(display ? HB_OT_MATH_CONSTANT_FRACTION_DENOMINATOR_DISPLAY_STYLE_SHIFT_DOWN
-                                       : HB_OT_MATH_CONSTANT_FRACTION_DENOMINATOR_SHIFT_DOWN, style);
+                                       : HB_OT_MATH_CONSTANT_FRACTION_DENOMINATOR_SHIFT_DOWN,
+                               style);
         const double gapUp = constant(display ? HB_OT_MATH_CONSTANT_FRACTION_NUM_DISPLAY_STYLE_GAP_MIN
-                                              : HB_OT_MATH_CONSTANT_FRACTION_NUMERATOR_GAP_MIN, style);
+                                              : HB_OT_MATH_CONSTANT_FRACTION_NUMERATOR_GAP_MIN,
+                                      style);
         const double gapDown = constant(display ? HB_OT_MATH_CONSTANT_FRACTION_DENOM_DISPLAY_STYLE_GAP_MIN
-                                                : HB_OT_MATH_CONSTANT_FRACTION_DENOMINATOR_GAP_MIN, style);
+                                                : HB_OT_MATH_CONSTANT_FRACTION_DENOMINATOR_GAP_MIN,
+                                        style);
         up = std::max(up, axis + thickness / 2 + gapUp + top.descent);
         down = std::max(down, bottom.ascent + gapDown + thickness / 2 - axis);
         const double overhang = 0.1 * em(style), side = 0.06 * em(style);
@@ -138,7 +145,8 @@ private:
         const Box inside = box(*math.children[0], style);
         const double thickness = constant(HB_OT_MATH_CONSTANT_RADICAL_RULE_THICKNESS, style);
         const double gap = constant(style == Style::Display ? HB_OT_MATH_CONSTANT_RADICAL_DISPLAY_STYLE_VERTICAL_GAP
-                                                            : HB_OT_MATH_CONSTANT_RADICAL_VERTICAL_GAP, style);
+                                                            : HB_OT_MATH_CONSTANT_RADICAL_VERTICAL_GAP,
+                                    style);
         Box sign = grownGlyph(U'√', inside.height() + gap + thickness, em(style), "√", Ink::Plain);
         const double spare = std::max(0.0, sign.height() - (inside.height() + gap + thickness));
         const double top = inside.ascent + gap + spare / 2 + thickness; // upper edge of the rule above the baseline
@@ -174,13 +182,17 @@ private:
         if (math.children[2]) {
             above = box(*math.children[2], smaller(style));
             up = std::max({constant(HB_OT_MATH_CONSTANT_SUPERSCRIPT_SHIFT_UP, style),
-                           isWord || !tall(*math.children[0]) ? 0.0 : base.ascent - constant(HB_OT_MATH_CONSTANT_SUPERSCRIPT_BASELINE_DROP_MAX, style),
+                           isWord || !tall(*math.children[0])
+                               ? 0.0
+                               : base.ascent - constant(HB_OT_MATH_CONSTANT_SUPERSCRIPT_BASELINE_DROP_MAX, style),
                            above.descent + constant(HB_OT_MATH_CONSTANT_SUPERSCRIPT_BOTTOM_MIN, style)});
         }
         if (math.children[1]) {
             below = box(*math.children[1], smaller(style));
             down = std::max({constant(HB_OT_MATH_CONSTANT_SUBSCRIPT_SHIFT_DOWN, style),
-                             isWord || !tall(*math.children[0]) ? 0.0 : base.descent + constant(HB_OT_MATH_CONSTANT_SUBSCRIPT_BASELINE_DROP_MIN, style),
+                             isWord || !tall(*math.children[0])
+                                 ? 0.0
+                                 : base.descent + constant(HB_OT_MATH_CONSTANT_SUBSCRIPT_BASELINE_DROP_MIN, style),
                              below.ascent - constant(HB_OT_MATH_CONSTANT_SUBSCRIPT_TOP_MAX, style)});
         }
         if (math.children[1] && math.children[2]) {
@@ -231,7 +243,8 @@ private:
 
     Box large(const Math& math, Style style) const {
         const char32_t c = decodeUtf8(math.text).front();
-        const double least = style == Style::Display ? constant(HB_OT_MATH_CONSTANT_DISPLAY_OPERATOR_MIN_HEIGHT, style) : 0;
+        const double least =
+            style == Style::Display ? constant(HB_OT_MATH_CONSTANT_DISPLAY_OPERATOR_MIN_HEIGHT, style) : 0;
         Box sign = centredOnAxis(grownGlyph(c, least, em(style), math.text, Ink::Plain), em(style));
         const bool beside = c == U'∫' || style != Style::Display;
         Box lower, upper;
@@ -242,10 +255,12 @@ private:
             const double slant = sign.italic;
             result = sign;
             result.italic = 0;
-            const double up = sign.ascent - upper.ascent * 0.5, down = sign.descent - lower.descent + lower.ascent * 0.3;
+            const double up = sign.ascent - upper.ascent * 0.5,
+                         down = sign.descent - lower.descent + lower.ascent * 0.3;
             result.add(upper, sign.width + slant * 0.5, -up);
             result.add(lower, sign.width - slant, down);
-            result.width = std::max(sign.width + slant * 0.5 + upper.width, sign.width - slant + lower.width) + 0.08 * em(style);
+            result.width =
+                std::max(sign.width + slant * 0.5 + upper.width, sign.width - slant + lower.width) + 0.08 * em(style);
             if (math.children[1]) result.ascent = std::max(result.ascent, up + upper.ascent);
             if (math.children[0]) result.descent = std::max(result.descent, down + lower.descent);
             return result;
@@ -303,6 +318,8 @@ private:
 
 } // namespace
 
-Box layoutMath(const Math& math, double size, bool display) { return Layout(size).box(math, display ? Style::Display : Style::Text); }
+Box layoutMath(const Math& math, double size, bool display) {
+    return Layout(size).box(math, display ? Style::Display : Style::Text);
+}
 
 } // namespace coulter

@@ -25,7 +25,8 @@ void firstStart() {
     driver.window().openDemo();
     driver.settle();
     const auto& layout = driver.figure().figure.layouts[0];
-    const coulter::Point at{layout.frame.x + layout.map.x.toSheet(160), layout.frame.bottom() - layout.map.y.toSheet(13.2)};
+    const coulter::Point at{layout.frame.x + layout.map.x.toSheet(160),
+                            layout.frame.bottom() - layout.map.y.toSheet(13.2)};
     driver.move(driver.sheet(), driver.sheet()->toWidget(at));
     keep(driver, "first-start");
 }

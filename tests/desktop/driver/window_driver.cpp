@@ -32,11 +32,14 @@ void WindowDriver::move(QWidget* widget, QPointF at) {
     QApplication::sendEvent(widget, &event);
 }
 
-void WindowDriver::click(QWidget* widget, QPointF at, Qt::KeyboardModifiers modifiers) { drag(widget, at, at, modifiers, 0); }
+void WindowDriver::click(QWidget* widget, QPointF at, Qt::KeyboardModifiers modifiers) {
+    drag(widget, at, at, modifiers, 0);
+}
 
 void WindowDriver::drag(QWidget* widget, QPointF from, QPointF to, Qt::KeyboardModifiers modifiers, int steps) {
     move(widget, from);
-    QMouseEvent press(QEvent::MouseButtonPress, from, widget->mapToGlobal(from), Qt::LeftButton, Qt::LeftButton, modifiers);
+    QMouseEvent press(QEvent::MouseButtonPress, from, widget->mapToGlobal(from), Qt::LeftButton, Qt::LeftButton,
+                      modifiers);
     QApplication::sendEvent(widget, &press);
     for (int i = 1; i <= steps; ++i) {
         const QPointF at = from + (to - from) * i / steps;
@@ -44,23 +47,27 @@ void WindowDriver::drag(QWidget* widget, QPointF from, QPointF to, Qt::KeyboardM
         QApplication::sendEvent(widget, &event);
         QApplication::processEvents();
     }
-    QMouseEvent release(QEvent::MouseButtonRelease, to, widget->mapToGlobal(to), Qt::LeftButton, Qt::NoButton, modifiers);
+    QMouseEvent release(QEvent::MouseButtonRelease, to, widget->mapToGlobal(to), Qt::LeftButton, Qt::NoButton,
+                        modifiers);
     QApplication::sendEvent(widget, &release);
     settle();
 }
 
 void WindowDriver::doubleClick(QWidget* widget, QPointF at) {
     click(widget, at);
-    QMouseEvent event(QEvent::MouseButtonDblClick, at, widget->mapToGlobal(at), Qt::LeftButton, Qt::LeftButton, Qt::NoModifier);
+    QMouseEvent event(QEvent::MouseButtonDblClick, at, widget->mapToGlobal(at), Qt::LeftButton, Qt::LeftButton,
+                      Qt::NoModifier);
     QApplication::sendEvent(widget, &event);
-    QMouseEvent release(QEvent::MouseButtonRelease, at, widget->mapToGlobal(at), Qt::LeftButton, Qt::NoButton, Qt::NoModifier);
+    QMouseEvent release(QEvent::MouseButtonRelease, at, widget->mapToGlobal(at), Qt::LeftButton, Qt::NoButton,
+                        Qt::NoModifier);
     QApplication::sendEvent(widget, &release);
     settle();
 }
 
 void WindowDriver::wheel(QWidget* widget, QPointF at, int notches) {
     for (int i = 0; i < std::abs(notches); ++i) {
-        QWheelEvent event(at, widget->mapToGlobal(at), {}, {0, notches > 0 ? 120 : -120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+        QWheelEvent event(at, widget->mapToGlobal(at), {}, {0, notches > 0 ? 120 : -120}, Qt::NoButton, Qt::NoModifier,
+                          Qt::NoScrollPhase, false);
         QApplication::sendEvent(widget, &event);
         settle();
     }

@@ -19,7 +19,8 @@ public:
     void click(QWidget* widget, QPointF at, Qt::KeyboardModifiers modifiers = Qt::NoModifier);
     void doubleClick(QWidget* widget, QPointF at);
     void move(QWidget* widget, QPointF at);
-    void drag(QWidget* widget, QPointF from, QPointF to, Qt::KeyboardModifiers modifiers = Qt::NoModifier, int steps = 6);
+    void drag(QWidget* widget, QPointF from, QPointF to, Qt::KeyboardModifiers modifiers = Qt::NoModifier,
+              int steps = 6);
     void wheel(QWidget* widget, QPointF at, int notches);
     void key(int key, Qt::KeyboardModifiers modifiers = Qt::NoModifier);
     void type(const QString& text);

@@ -1,0 +1,25 @@
+# Read by ./demo and ./check: installs the packages that are missing, and builds.
+
+# Installs what packages.txt names and the machine lacks. Asks apt only if something is missing.
+install_packages() {
+    local missing=() package
+    while read -r package; do
+        case "$package" in "" | \#*) continue ;; esac
+        dpkg-query -W -f='${Status}' "$package" 2>/dev/null | grep -q '^install ok installed$' || missing+=("$package")
+    done < packages.txt
+    [ ${#missing[@]} -eq 0 ] && return 0
+    echo "Installing: ${missing[*]}"
+    local as_root=()
+    if [ "$(id -u)" -ne 0 ]; then as_root=(sudo); fi
+    "${as_root[@]}" apt-get update -qq
+    "${as_root[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" > /dev/null
+}
+
+# build FOLDER CMAKE-OPTION…: configures and builds with Ninja.
+build() {
+    local folder=$1
+    shift
+    cmake -S . -B "$folder" -G Ninja "$@" > "$folder.log" 2>&1 || { cat "$folder.log"; rm -f "$folder.log"; return 1; }
+    rm -f "$folder.log"
+    ninja -C "$folder"
+}

@@ -1,0 +1,177 @@
+#include "files/file_access.h"
+#include "files/recipe.h"
+
+#include <array>
+#include <catch2/catch.hpp>
+#include <cstdio>
+#include <cstdlib>
+#include <filesystem>
+#include <fstream>
+#include <sstream>
+#include <sys/wait.h>
+
+using namespace coulter;
+namespace fs = std::filesystem;
+
+namespace {
+
+struct Ran {
+    int status = -1;
+    std::string out; ///< standard output and error together
+};
+
+/// Runs the program itself, through the shell, as a person does.
+Ran run(const std::string& arguments) {
+    const std::string command = std::string(std::getenv("COULTER_PROGRAM")) + " " + arguments + " 2>&1";
+    Ran ran;
+    FILE* pipe = ::popen(command.c_str(), "r");
+    REQUIRE(pipe);
+    std::array<char, 4096> buffer{};
+    while (const std::size_t got = std::fread(buffer.data(), 1, buffer.size(), pipe))
+        ran.out.append(buffer.data(), got);
+    ran.status = WEXITSTATUS(::pclose(pipe));
+    return ran;
+}
+
+struct Folder {
+    fs::path path = fs::temp_directory_path() / ("coulter-command-" + std::to_string(::getpid()));
+    Folder() { fs::create_directories(path); }
+    ~Folder() { fs::remove_all(path); }
+    std::string operator/(const std::string& name) const { return (path / name).string(); }
+};
+
+const std::string demo =
+    std::string(std::getenv("COULTER_SOURCE")) + "/demos/soil-temperature/soil-temperature.coulter";
+
+std::size_t lineCount(const std::string& text) { return static_cast<std::size_t>(std::ranges::count(text, '\n')); }
+
+} // namespace
+
+TEST_CASE("coulter value answers each expression on a line") {
+    CHECK(run("value '1 + 1' 'sin(0)' '2^0.5' '-2^2' '-x' --line 'x = 3'").out == "2\n0\n1.4142135623730951\n-4\n-3\n");
+    CHECK(run("value 'f(2)' --line 'f(x) = a x' --line 'a = 1.5'").out == "3\n");
+    CHECK(run("value '0/0' '1/0' '-1/0'").out == "undefined\ninf\n-inf\n");
+    const Ran some = run("value '2 +' '3'");
+    CHECK(some.status == 1);
+    CHECK(some.out.starts_with("problem: character 4:"));
+    CHECK(some.out.ends_with("\n3\n"));
+    const Ran input = run("value - --recipe " + demo + " < /dev/null");
+    CHECK(input.status == 0);
+    CHECK(input.out.empty());
+    CHECK(run("value '~T(1, 0)' --recipe " + demo).status == 1);
+    CHECK(std::stod(run("value 'T(1, 0)' --recipe " + demo).out) == Approx(4.269136264198).epsilon(1e-12));
+}
+
+TEST_CASE("coulter value reads one expression a line from standard input") {
+    const Folder folder;
+    std::ofstream(folder / "in") << "1+1\nbad(\n3!\r\n";
+    const Ran ran = run("value - < " + folder / "in");
+    CHECK(ran.status == 1);
+    CHECK(lineCount(ran.out) == 3);
+    CHECK(ran.out.starts_with("2\nproblem: "));
+    CHECK(ran.out.ends_with("\n6\n"));
+}
+
+TEST_CASE("coulter render writes figures that coulter verify rebuilds and coulter recipe opens") {
+    const Folder folder;
+    for (const std::string format : {"pdf", "svg", "png"}) {
+        const std::string figure = folder / ("a." + format);
+        CHECK(run("render " + demo + " -o " + figure + " --dpi 100").status == 0);
+        const Ran verified = run("verify " + figure);
+        CHECK(verified.status == 0);
+        CHECK(verified.out.find("every byte is the same") != std::string::npos);
+        CHECK(run("recipe " + figure + " -o " + folder / "back.coulter").status == 0);
+        CHECK(run("render " + (folder / "back.coulter") + " -o " + folder / ("b." + format)).status == 0);
+        CHECK(readFile(figure).bytes == readFile(folder / ("b." + format)).bytes);
+        CHECK(run("render " + figure + " -o " + folder / ("c." + format)).status == 0);
+        CHECK(readFile(figure).bytes == readFile(folder / ("c." + format)).bytes);
+    }
+}
+
+TEST_CASE("coulter render sets quantities, and the figure knows") {
+    const Folder folder;
+    CHECK(run("render " + demo + " -o " + folder / "a.svg" + " --set A=5 --set 'T_m=12.5'").status == 0);
+    const std::string recipe = run("recipe " + folder / "a.svg" + " -o -").out;
+    CHECK(recipe.find("\"A = 5, unit K") != std::string::npos);
+    CHECK(recipe.find("\"T_m = 12.5, unit °C") != std::string::npos);
+    CHECK(run("verify " + folder / "a.svg").status == 0);
+    CHECK(run("render " + demo + " -o " + folder / "a.svg" + " --set nothing=5").status == 1);
+    CHECK(run("render " + demo + " -o " + folder / "a.svg" + " --set 5").status == 2);
+}
+
+TEST_CASE("coulter render fills a folder from several recipes") {
+    const Folder folder;
+    fs::copy_file(demo, folder / "one.coulter");
+    fs::copy_file(demo, folder / "two.coulter");
+    const Ran ran = run("render " + (folder / "one.coulter") + " " + (folder / "two.coulter") + " -o " +
+                        (folder / "out") + " --format svg");
+    CHECK(ran.status == 0);
+    CHECK(fs::exists(folder / "out/one.svg"));
+    CHECK(fs::exists(folder / "out/two.svg"));
+}
+
+TEST_CASE("coulter sample writes the points as CSV") {
+    const Ran grid = run("sample --line 'f(x) = x^2' --line 'x in [0, 1), step 0.25' --of 'f(x)' -o -");
+    CHECK(grid.out == "stretch,x,y,state\n1,0,0,grid\n1,0.25,0.0625,grid\n1,0.5,0.25,grid\n1,0.75,0.5625,grid\n");
+    const Ran tangent =
+        run("sample --line 'f(x) = tan(x)' --line 'x in [-5, 5]' --of 'f(x)' --box 100x60 --limits=-6,6 -o -");
+    CHECK(tangent.out.find("\n5,") != std::string::npos);
+    CHECK(tangent.out.find("\n6,") == std::string::npos);
+    const auto points = [](const std::string& tolerance) {
+        return lineCount(
+            run("sample --line 'f(x) = sin(x)' --line 'x in [0, 9]' --of 'f(x)' -o - --tolerance " + tolerance).out);
+    };
+    CHECK(points("0.2") < points("0.02"));
+    CHECK(points("0.02") < points("0.002"));
+}
+
+TEST_CASE("bad input is one line with its place, and status 1; bad usage is status 2") {
+    const Folder folder;
+    std::ofstream(folder / "cut.coulter") << readFile(demo).bytes->substr(0, 200);
+    std::ofstream(folder / "plain.pdf") << "%PDF-1.4\n%%EOF\n";
+    std::string broken = *readFile(demo).bytes;
+    broken.replace(broken.find("A exp("), 6, "A exq(");
+    std::ofstream(folder / "broken.coulter") << broken;
+    const std::pair<std::string, const char*> problems[] = {
+        {"render " + (folder / "cut.coulter") + " -o " + (folder / "x.pdf"), "damaged at line"},
+        {"render " + (folder / "none.coulter") + " -o " + (folder / "x.pdf"), "No such file"},
+        {"render " + (folder / "broken.coulter") + " -o " + (folder / "x.pdf"), "line 2, character 19"},
+        {"render " + demo + " -o " + (folder / "no/where/x.pdf"), "No such file"},
+        {"render " + demo + " -o /dev/full --format pdf", "No space left"},
+        {"recipe " + (folder / "plain.pdf") + " -o -", "no recipe"},
+        {"verify " + (folder / "plain.pdf"), "no recipe"},
+        {"verify " + demo, "not a figure"},
+        {"sample --line 'x in [0, 1], count 1e12' --of 'x' -o -", "10 million"},
+        {"sample --line 'x in [1, 0]' --of 'x' -o -", "reversed"},
+        {"sample --line 'x in [0, 1]' --of 'y' -o -", "y is not defined"},
+        {"value 'a' --line 'a = b' --line 'b = a'", "a → b → a"},
+    };
+    for (const auto& [arguments, part] : problems) {
+        const Ran ran = run(arguments);
+        INFO(arguments << "\n" << ran.out);
+        CHECK(ran.status == 1);
+        CHECK(ran.out.find(part) != std::string::npos);
+    }
+    CHECK_FALSE(fs::exists(folder / "x.pdf"));
+    for (const std::string& usage :
+         {std::string("render"), "render " + demo + " -o x --format gif", std::string("frobnicate --x"),
+          "render " + demo + " -o " + (folder / "a.png") + " --dpi 1e9", std::string("sample --of x -o - --box 3"),
+          std::string("sample --of x -o - --limits 3,1")}) {
+        INFO(usage);
+        CHECK(run(usage).status == 2);
+    }
+    CHECK(run("--help").status == 0);
+    CHECK(run("--version").out.starts_with("coulter "));
+}
+
+TEST_CASE("text in the exported PDF can be selected") {
+    const Folder folder;
+    REQUIRE(run("render " + demo + " -o " + folder / "a.pdf").status == 0);
+    const std::string command = "pdftotext -layout " + folder / "a.pdf" + " " + folder / "a.txt";
+    REQUIRE(std::system(command.c_str()) == 0);
+    const std::string text = *readFile(folder / "a.txt").bytes;
+    for (const char* part : {"Plot 7: temperature in the ground", "Day of the year t / d", "350", "z = 0.5 m"}) {
+        INFO(part << " in\n" << text);
+        CHECK(text.find(part) != std::string::npos);
+    }
+}

@@ -1,0 +1,282 @@
+#include "files/export.h"
+#include "files/file_access.h"
+#include "files/recipe.h"
+#include "files/samples_csv.h"
+
+#include <catch2/catch.hpp>
+#include <clocale>
+#include <cstdlib>
+#include <filesystem>
+#include <fstream>
+#include <random>
+#include <sys/stat.h>
+#include <tbb/global_control.h>
+#include <unistd.h>
+
+using namespace coulter;
+namespace fs = std::filesystem;
+
+namespace {
+
+Document example() {
+    Document d;
+    d.page = {"# A note with “quotes” & <signs>",
+              "T(z, t) = A exp(-z/d) cos(t - z/d), unit °C",
+              "A = 2.5, from 0 to 5",
+              "d = 1.5, unit m",
+              "t in [0, 7)",
+              "z in [0, 3], unit m"};
+    d.sheet.width = 80;
+    d.sheet.height = 55;
+    d.sheet.resolution = 120;
+    Panel& panel = d.panels[0];
+    panel.title = "Waves & <depth>";
+    panel.x.label = "time $t$";
+    panel.y.limits = Limits{-3, 3.25};
+    panel.y.grid = true;
+    panel.legend.place = LegendPlace::BottomRight;
+    Plot plot;
+    plot.of = "T(z, t) for z in {0, 1, 2}";
+    plot.style = {Colour{10, 20, 30}, 0.55, LinePattern::DashDotted};
+    panel.plots = {plot};
+    plot.name = "by hand";
+    plot.of = "T(0.5, t)";
+    plot.style = {};
+    panel.plots.push_back(plot);
+    return d;
+}
+
+struct Folder {
+    fs::path path;
+    Folder() {
+        std::string name = (fs::temp_directory_path() / "coulter-test-XXXXXX").string();
+        path = ::mkdtemp(name.data());
+    }
+    ~Folder() {
+        std::error_code ignored;
+        fs::permissions(path, fs::perms::owner_all, ignored);
+        fs::remove_all(path, ignored);
+    }
+};
+
+std::string bytesOf(const char* format, const Document& document) {
+    const Exported exported = exportFigure(document, *findFormat(format));
+    INFO(exported.problem.sentence);
+    REQUIRE(exported.bytes);
+    return *exported.bytes;
+}
+
+} // namespace
+
+TEST_CASE("a recipe reads back as it was written, and writes the same text again") {
+    const Document d = example();
+    const std::string text = writeRecipe(d);
+    const RecipeRead read = readRecipe(text);
+    INFO(read.problem.sentence);
+    REQUIRE(read.document);
+    CHECK(*read.document == d);
+    CHECK(writeRecipe(*read.document) == text);
+    CHECK(readRecipe(writeRecipe(Document{})).document == Document{});
+    // One formula line on each line, so that a change of one shows as a change of one.
+    CHECK(text.find("\n    \"A = 2.5, from 0 to 5\",\n") != std::string::npos);
+}
+
+TEST_CASE("the recipe's text is as it always was") {
+    Document d;
+    d.page = {"f(x) = x", "x in [0, 1]"};
+    d.panels[0].plots.push_back({PlotKind::Line, "f(x)", std::nullopt, {}});
+    CHECK(writeRecipe(d) == R"~({
+  "coulter": 1,
+  "page": [
+    "f(x) = x",
+    "x in [0, 1]"
+  ],
+  "sheet": {
+    "width": 150.0,
+    "height": 95.0
+  },
+  "panels": [
+    {
+      "plots": [
+        {
+          "kind": "line",
+          "of": "f(x)"
+        }
+      ]
+    }
+  ]
+}
+)~");
+}
+
+TEST_CASE("what does not belong in a recipe is refused with its path") {
+    const std::pair<const char*, const char*> cases[] = {
+        {R"({"coulter": 1, "colour": 3})", "colour is not a key"},
+        {R"({"coulter": 1, "panels": [{"plots": [{"kind": "line", "of": "x", "style": {"width": "wide"}}]}]})",
+         "panels[0].plots[0].style.width must be a number"},
+        {R"({"coulter": 1, "panels": [{"plots": [{"kind": "line", "of": "x", "style": {"colour": "red"}}]}]})",
+         "panels[0].plots[0].style.colour is not a colour"},
+        {R"({"coulter": 1, "panels": [{"plots": [{"kind": "pie", "of": "x"}]}]})", "panels[0].plots[0].kind is “pie”"},
+        {R"({"coulter": 1, "panels": [{"plots": [{"kind": "line"}]}]})", "panels[0].plots[0].of is missing"},
+        {R"({"coulter": 1, "panels": [{"x": {"limits": [3, 1]}}]})", "panels[0].x.limits must be"},
+        {R"({"coulter": 1, "panels": [{"x": {"limits": [3]}}]})", "panels[0].x.limits must be two numbers"},
+        {R"({"coulter": 1, "panels": []})", "panels is empty"},
+        {R"({"coulter": 1, "panels": [{}, {}]})", "panels has 2 entries"},
+        {R"({"coulter": 1, "page": [1]})", "page[0] must be text"},
+        {R"({"coulter": 1, "page": "x"})", "page must be a list"},
+        {R"({"coulter": 1, "sheet": {"width": 1e9}})", "sheet.width must be a number from 20 to 2000"},
+        {R"({"coulter": 1, "sheet": {"width": 30, "width": 40}})", "width stands twice"},
+        {R"({"coulter": 99})", "format 99"},
+        {R"({"page": []})", "not one of Coulter's"},
+        {R"([1, 2])", "must be an object"},
+        {"{\n  \"coulter\": 1,\n  \"page\": [\n", "damaged at line 4"},
+        {"{\"coulter\": 1, oops}", "damaged at line 1, column 16"},
+        {"", "damaged"},
+    };
+    for (const auto& [text, part] : cases) {
+        const RecipeRead read = readRecipe(text);
+        INFO(text << " → " << read.problem.sentence);
+        CHECK_FALSE(read.document);
+        CHECK(read.problem.sentence.find(part) != std::string::npos);
+    }
+}
+
+TEST_CASE("a recipe cut off or changed anywhere is read or refused, never a crash") {
+    const std::string text = writeRecipe(example());
+    for (std::size_t length = 0; length + 2 < text.size(); length += 3)
+        CHECK_FALSE(readRecipe(text.substr(0, length)).document);
+    std::mt19937 random(9);
+    for (int i = 0; i < 3000; ++i) {
+        std::string changed = text;
+        for (int k = 0; k < 3; ++k) changed[random() % changed.size()] = static_cast<char>(random() % 256);
+        const RecipeRead read = readRecipe(changed);
+        CHECK((read.document || !read.problem.sentence.empty()));
+    }
+    CHECK_FALSE(readRecipe(std::string(100'000, '[')).document);
+}
+
+TEST_CASE("equal recipes give equal bytes, whatever the locale, time zone, folder and number of threads") {
+    const Document d = example();
+    const fs::path before = fs::current_path();
+    for (const char* format : {"pdf", "svg", "png"}) {
+        const std::string first = bytesOf(format, d);
+        CHECK(bytesOf(format, d) == first);
+        {
+            const tbb::global_control one(tbb::global_control::max_allowed_parallelism, 1);
+            CHECK(bytesOf(format, d) == first);
+        }
+        ::setenv("TZ", "Pacific/Auckland", 1);
+        ::setenv("LC_ALL", "de_DE.UTF-8", 1);
+        std::setlocale(LC_ALL, "");
+        fs::current_path("/");
+        CHECK(bytesOf(format, d) == first);
+        fs::current_path(before);
+        std::setlocale(LC_ALL, "C");
+        ::unsetenv("LC_ALL");
+        ::unsetenv("TZ");
+        Document other = d;
+        other.page[2] = "A = 2.6, from 0 to 5";
+        CHECK(bytesOf(format, other) != first);
+    }
+}
+
+TEST_CASE("the recipe travels inside the figure and rebuilds it byte for byte") {
+    for (const ExportFormat& format : exportFormats()) {
+        INFO(format.name);
+        const std::string bytes = bytesOf(std::string(format.name).c_str(), example());
+        const RecipeFound found = findRecipe(bytes);
+        REQUIRE(found.recipe);
+        CHECK(found.format == &format);
+        CHECK(*found.recipe == writeRecipe(example()));
+        CHECK_FALSE(verifyFigure(bytes));
+    }
+}
+
+TEST_CASE("a figure that was changed, cut off or never ours is found out") {
+    for (const ExportFormat& format : exportFormats()) {
+        INFO(format.name);
+        const std::string bytes = bytesOf(std::string(format.name).c_str(), example());
+        std::string changed = bytes;
+        changed[changed.size() - 30] ^= 1;
+        CHECK(verifyFigure(changed));
+        for (const double part : {0.1, 0.5, 0.95})
+            CHECK(verifyFigure(bytes.substr(0, static_cast<std::size_t>(part * static_cast<double>(bytes.size())))));
+        std::mt19937 random(4);
+        for (int i = 0; i < 60; ++i) {
+            std::string wrong = bytes;
+            for (int k = 0; k < 20; ++k) wrong[random() % wrong.size()] = static_cast<char>(random());
+            findRecipe(wrong);
+        }
+    }
+    CHECK(verifyFigure("%PDF-1.4 nothing")->sentence.find("no recipe") != std::string::npos);
+    CHECK(verifyFigure("<svg></svg>")->sentence.find("no recipe") != std::string::npos);
+    CHECK(verifyFigure("hello")->sentence.find("neither") != std::string::npos);
+    CHECK(verifyFigure(writeRecipe(example()))->sentence.find("not a figure") != std::string::npos);
+}
+
+TEST_CASE("a figure with something missing is not written") {
+    Document d = example();
+    d.page[3] = "d = 1.5 +, unit m";
+    const Exported broken = exportFigure(d, *findFormat("pdf"));
+    CHECK_FALSE(broken.bytes);
+    CHECK(broken.problem.line == 3);
+    d = example();
+    d.panels[0].plots[0].of = "S(t)";
+    CHECK(exportFigure(d, *findFormat("pdf")).problem.sentence.find("“S(t)” cannot be drawn") != std::string::npos);
+    d = example();
+    d.sheet.width = d.sheet.height = 2000;
+    d.sheet.resolution = 2400;
+    CHECK(exportFigure(d, *findFormat("png")).problem.sentence.find("million dots") != std::string::npos);
+}
+
+TEST_CASE("a bitmap has its resolution and its size") {
+    const std::string png = bytesOf("png", example());
+    const auto big = [&](std::size_t at) {
+        std::uint32_t value = 0;
+        for (std::size_t i = 0; i < 4; ++i) value = value << 8 | static_cast<unsigned char>(png[at + i]);
+        return value;
+    };
+    CHECK(big(16) == 378); // 80 mm at 120 dots per inch
+    CHECK(big(20) == 260);
+    const auto physical = png.find("pHYs");
+    REQUIRE(physical != std::string::npos);
+    CHECK(big(physical + 4) == 4724);
+}
+
+TEST_CASE("saving replaces a file as a whole or leaves it as it was") {
+    const Folder folder;
+    const fs::path target = folder.path / "a.coulter";
+    CHECK_FALSE(writeFile(target, "one"));
+    ::chmod(target.c_str(), 0640);
+    CHECK_FALSE(writeFile(target, "two"));
+    CHECK(readFile(target).bytes == "two");
+    struct stat about {};
+    ::stat(target.c_str(), &about);
+    CHECK((about.st_mode & 0777) == 0640);
+    fs::create_symlink(target, folder.path / "link");
+    CHECK_FALSE(writeFile(folder.path / "link", "three"));
+    CHECK(fs::is_symlink(folder.path / "link"));
+    CHECK(readFile(target).bytes == "three");
+    CHECK(std::distance(fs::directory_iterator(folder.path), fs::directory_iterator()) ==
+          2); // nothing is left beside it
+}
+
+TEST_CASE("a place that cannot be written is one sentence with a way out") {
+    const Folder folder;
+    const auto missing = writeFile(folder.path / "no" / "a.pdf", "x");
+    REQUIRE(missing);
+    CHECK(missing->sentence.find("No such file") != std::string::npos);
+    CHECK_FALSE(missing->suggestion.empty());
+    CHECK(writeFile(folder.path, "x")->sentence.find("directory") != std::string::npos);
+    CHECK(writeFile("/dev/full", "x")->suggestion.find("space") != std::string::npos);
+    CHECK_FALSE(readFile(folder.path / "none").bytes);
+    CHECK_FALSE(readFile(folder.path).bytes);
+}
+
+TEST_CASE("samples are written as CSV that reads back") {
+    CurveSamples samples;
+    samples.stretches = {{{0, 0.1}, {1, 1.0 / 3}, {PointState::Estimated, PointState::Jump}},
+                         {{0.2}, {-2e-7}, {PointState::Filled}}};
+    CHECK(samplesCsv(samples) ==
+          "stretch,x,y,state\n1,0,1,estimated\n1,0.1,0.3333333333333333,jump\n2,0.2,-2e-07,filled\n");
+}
