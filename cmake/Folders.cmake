@@ -16,17 +16,13 @@ function(coulter_folder NAME)
   target_link_libraries(coulter_${NAME} PUBLIC ${ARG_LINKS})
 endfunction()
 
-# coulter_test(NAME [OWN_HEADERS] LINKS library…): tests/NAME/*.cpp becomes one test program.
+# coulter_test(NAME LINKS library…): tests/NAME/*.cpp becomes one test program.
 function(coulter_test NAME)
-  cmake_parse_arguments(ARG "OWN_HEADERS" "" "LINKS" ${ARGN})
+  cmake_parse_arguments(ARG "" "" "LINKS" ${ARGN})
   file(GLOB SOURCES CONFIGURE_DEPENDS ${CMAKE_CURRENT_SOURCE_DIR}/${NAME}/*.cpp)
   add_executable(test_${NAME} ${SOURCES})
   target_link_libraries(test_${NAME} PRIVATE coulter_test_main ${ARG_LINKS})
-  if(ARG_OWN_HEADERS) # Qt compiles with other flags
-    target_precompile_headers(test_${NAME} PRIVATE <catch2/catch.hpp> <string> <vector> <cmath>)
-  else()
-    target_precompile_headers(test_${NAME} REUSE_FROM coulter_test_main)
-  endif()
+  target_precompile_headers(test_${NAME} PRIVATE <catch2/catch.hpp> <string> <vector> <cmath>)
   add_test(NAME ${NAME} COMMAND test_${NAME})
   set_tests_properties(${NAME} PROPERTIES ENVIRONMENT "QT_QPA_PLATFORM=offscreen;COULTER_SOURCE=${CMAKE_SOURCE_DIR};COULTER_PROGRAM=${CMAKE_BINARY_DIR}/coulter")
 endfunction()

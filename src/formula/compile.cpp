@@ -14,6 +14,9 @@ namespace {
 /// Most operations in one program: beyond it a page is a mistake or an attack, and would only exhaust the memory.
 constexpr std::size_t largestProgram = 100'000;
 
+/// Deepest nesting of calls between functions of the page.
+constexpr int deepestCalls = 200;
+
 /// Carries a problem out of the recursion; never leaves this file.
 struct Refusal {
     Problem problem;
@@ -114,6 +117,15 @@ private:
         }
         const auto [known, isNew] = calls_.try_emplace({lineIndex, arguments}, std::nullopt);
         if (!isNew && known->second) return *known->second;
+        struct Depth {
+            int& count;
+            explicit Depth(int& c) : count(c) { ++count; }
+            ~Depth() { --count; }
+        };
+        const Depth depth(callDepth_);
+        if (callDepth_ > deepestCalls) {
+            throw Refusal{{-1, e.span.first, e.span.last, "Functions call each other more than 200 deep here.", "join some of them"}};
+        }
         // A page is free of circles before anything is compiled, so this ends.
         Scope inner;
         for (std::size_t i = 0; i < arguments.size(); ++i) inner[line.parameters[i]] = arguments[i];
@@ -135,6 +147,7 @@ private:
     ProgramBuilder builder_;
     Scope scope_;
     std::size_t steps_ = 0;
+    int callDepth_ = 0;
     std::map<std::pair<std::size_t, std::vector<Value>>, std::optional<Value>> calls_;
 };
 

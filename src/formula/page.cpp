@@ -45,30 +45,51 @@ public:
 private:
     enum class State { New, Open, Done };
 
-    /// Depth first over what a line needs; computes the line after all that it needs. Finding an open line again
-    /// closes a circle, which is named on every line of it.
-    void visit(std::size_t index) {
-        Line& line = page_.lines[index];
-        state_[index] = State::Open;
-        path_.push_back(index);
-        if (line.good()) {
-            for (const auto& [name, span] : needs(line)) {
-                const auto defined = page_.defined.find(name);
-                if (defined == page_.defined.end()) continue;
-                const std::size_t other = defined->second;
-                if (state_[other] == State::Open) nameCircle(other);
-                if (state_[other] == State::New) visit(other);
-                const Line& needed = page_.lines[other];
-                if (!needed.good() && line.good()) {
-                    report(line, span,
-                           name + " cannot be computed: line " + std::to_string(other + 1) + " has a problem.");
-                    line.problems.back().follows = true;
-                }
+    struct Visit {
+        std::size_t line;
+        std::vector<std::pair<std::string, Span>> needs;
+        std::size_t next = 0;
+    };
+
+    /// Depth first over what a line needs (with a stack of its own, for long chains); computes a line after all that it
+    /// needs. Finding an open line again closes a circle, which is named on every line of it.
+    void visit(std::size_t first) {
+        if (state_[first] != State::New) return;
+        open(first);
+        while (!path_.empty()) {
+            Visit& top = path_.back();
+            const std::size_t index = top.line;
+            if (top.next == top.needs.size() || !page_.lines[index].good()) {
+                path_.pop_back();
+                state_[index] = State::Done;
+                if (page_.lines[index].good()) computeLine(page_.lines[index]);
+                continue;
+            }
+            const auto& [name, span] = top.needs[top.next];
+            const auto defined = page_.defined.find(name);
+            if (defined == page_.defined.end()) {
+                ++top.next;
+            } else if (state_[defined->second] == State::New) {
+                open(defined->second);
+            } else if (state_[defined->second] == State::Open) {
+                ++top.next;
+                nameCircle(defined->second);
+            } else {
+                ++top.next;
+                if (page_.lines[defined->second].good()) continue;
+                Line& line = page_.lines[index];
+                report(line, span, name + " cannot be computed: line " + std::to_string(defined->second + 1) + " has a problem.");
+                line.problems.back().follows = true;
             }
         }
-        path_.pop_back();
-        state_[index] = State::Done;
-        if (!line.good()) return;
+    }
+
+    void open(std::size_t index) {
+        state_[index] = State::Open;
+        path_.push_back({index, needs(page_.lines[index])});
+    }
+
+    void computeLine(Line& line) {
         if (line.kind == LineKind::Quantity) quantity(line);
         if (line.kind == LineKind::Variable) variable(line);
         if (line.kind == LineKind::Function && line.body) function(line);
@@ -84,13 +105,13 @@ private:
     }
 
     void nameCircle(std::size_t start) {
-        const auto begin = std::ranges::find(path_, start);
+        const auto begin = std::ranges::find(path_, start, &Visit::line);
         std::string circle;
-        for (auto at = begin; at != path_.end(); ++at) circle += page_.lines[*at].name + " → ";
+        for (auto at = begin; at != path_.end(); ++at) circle += page_.lines[at->line].name + " → ";
         circle += page_.lines[start].name;
         for (auto at = begin; at != path_.end(); ++at) {
-            Line& line = page_.lines[*at];
-            const std::string& next = page_.lines[at + 1 == path_.end() ? start : *(at + 1)].name;
+            Line& line = page_.lines[at->line];
+            const std::string& next = page_.lines[at + 1 == path_.end() ? start : (at + 1)->line].name;
             Span span = spanOf(line);
             for (const auto& [name, place] : needs(line)) {
                 if (name == next) span = place;
@@ -176,7 +197,7 @@ private:
 
     Page& page_;
     std::vector<State> state_;
-    std::vector<std::size_t> path_;
+    std::vector<Visit> path_;
 };
 
 void noteShadowed(Line& line) {
