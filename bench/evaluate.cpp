@@ -41,7 +41,8 @@ void byHand(benchmark::State& state) {
     std::vector<double> ys(points);
     alignas(64) static double x[256], a[256], b[256];
     const InstructionSet set = bestInstructionSet();
-    const BlockKernel sine = blockKernel(Kernel::Sin, set), exponential = blockKernel(Kernel::Exp, set), negate = blockKernel(Kernel::Negate, set), multiply = blockKernel(Kernel::Multiply, set);
+    const BlockKernel sine = blockKernel(Kernel::Sin, set), exponential = blockKernel(Kernel::Exp, set),
+                      negate = blockKernel(Kernel::Negate, set), multiply = blockKernel(Kernel::Multiply, set);
     for (auto _ : state) {
         for (std::size_t start = 0; start < points; start += 256) {
             std::copy_n(xs.data() + start, 256, x);

@@ -1,5 +1,5 @@
-// Points of adaptively sampled curves beside the least number that mathematics allows: for chords that interpolate within ε a
-// smooth curve needs at least ∫ √(κ/8ε) ds of them, in millimetres of the sheet.
+// Points of adaptively sampled curves beside the least number that mathematics allows: for chords that interpolate
+// within ε a smooth curve needs at least ∫ √(κ/8ε) ds of them, in millimetres of the sheet.
 #include "formula/plotted.h"
 #include "sampling/curve.h"
 
@@ -58,11 +58,13 @@ double largestDeviation(const Program& program, const PanelMap& map, const Curve
     double worst = 0;
     for (const Stretch& s : samples.stretches) {
         for (std::size_t i = 0; i + 1 < s.x.size(); ++i) {
-            const double au = map.x.toSheet(s.x[i]), av = map.y.toSheet(s.y[i]), bu = map.x.toSheet(s.x[i + 1]), bv = map.y.toSheet(s.y[i + 1]);
+            const double au = map.x.toSheet(s.x[i]), av = map.y.toSheet(s.y[i]), bu = map.x.toSheet(s.x[i + 1]),
+                         bv = map.y.toSheet(s.y[i + 1]);
             for (int k = 1; k < 50; ++k) {
                 const double x = s.x[i] + (s.x[i + 1] - s.x[i]) * k / 50, u = map.x.toSheet(x), v = map.y.toSheet(f(x));
                 if (!(v >= 0 && v <= map.y.length)) continue;
-                const double du = bu - au, dv = bv - av, t = std::clamp(((u - au) * du + (v - av) * dv) / (du * du + dv * dv), 0.0, 1.0);
+                const double du = bu - au, dv = bv - av,
+                             t = std::clamp(((u - au) * du + (v - av) * dv) / (du * du + dv * dv), 0.0, 1.0);
                 worst = std::max(worst, std::hypot(au + t * du - u, av + t * dv - v));
             }
         }
@@ -78,10 +80,12 @@ int main() {
         const std::vector<std::string> lines{std::string("f(x) = ") + c.formula, "x in [0, 1]"};
         const Page page = readPage(lines);
         const auto program = compile(page, readPlotted(page, "f(x)").expression, std::vector<std::string>{"x"}).program;
-        const PanelMap map{{ScaleKind::Linear, c.interval.low, c.interval.high, 120}, {ScaleKind::Linear, c.low, c.high, 80}};
+        const PanelMap map{{ScaleKind::Linear, c.interval.low, c.interval.high, 120},
+                           {ScaleKind::Linear, c.low, c.high, 80}};
         const CurveSamples samples = sampleCurve(*program, c.interval, map, tolerance);
         const double least = leastNumber(*program, map, c.interval);
-        std::printf("%-22s %7zu %7.1f %6.2f %12.4f %12zu\n", c.formula, samples.pointCount(), least, static_cast<double>(samples.pointCount()) / least,
-                    largestDeviation(*program, map, samples), samples.evaluations);
+        std::printf("%-22s %7zu %7.1f %6.2f %12.4f %12zu\n", c.formula, samples.pointCount(), least,
+                    static_cast<double>(samples.pointCount()) / least, largestDeviation(*program, map, samples),
+                    samples.evaluations);
     }
 }

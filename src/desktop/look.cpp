@@ -61,27 +61,37 @@ void LookSettings::apply() {
     QFont font = QApplication::font();
     font.setPointSizeF(basePointSize_ * look_.scale);
     QApplication::setFont(font);
-    const QString line = look_.hairline().name(), ink = look_.ink().name(), page = look_.page().name(),
-                  accent = look_.accent().name(), faint = look_.faintAccent().name();
-    qApp->setStyleSheet(
-        QString("QToolButton{border:none;padding:%5px %6px;color:%2;background:transparent;border-radius:3px}"
-                "QToolButton:hover,QToolButton:focus{background:%4}"
-                "QToolButton:disabled{color:%7}"
-                "QToolButton::menu-indicator{image:none}"
-                "QLineEdit,QDoubleSpinBox,QComboBox,QPlainTextEdit{border:none;border-bottom:1px solid "
-                "%1;background:%3;padding:%8px;color:%2}"
-                "QLineEdit:focus,QDoubleSpinBox:focus,QComboBox:focus,QPlainTextEdit:focus{border-bottom:1px solid %9}"
-                "QListWidget{border:none;background:%3}"
-                "QMenu{background:%3;border:1px solid %1;padding:4px}QMenu::item{padding:4px "
-                "22px}QMenu::item:selected{background:%4;color:%2}"
-                "QToolTip{background:%3;color:%2;border:1px solid %1}")
-            .arg(line, ink, page, faint)
-            .arg(look_.px(4))
-            .arg(look_.px(8))
-            .arg(look_.muted().name())
-            .arg(look_.px(2))
-            .arg(accent));
+    qApp->setStyleSheet(styleSheet());
     emit changed();
+}
+
+/// One sheet for the whole program: a second one on a window would make Qt style everything twice.
+QString LookSettings::styleSheet() const {
+    QString text =
+        "QToolButton{border:none;padding:[4]px [8]px;color:[ink];background:transparent;border-radius:3px}"
+        "QToolButton:hover,QToolButton:focus{background:[faint]}"
+        "QToolButton:disabled{color:[muted]}"
+        "QToolButton::menu-indicator{image:none}"
+        "QLineEdit,QDoubleSpinBox,QPlainTextEdit{border:none;border-bottom:1px solid "
+        "[line];background:[page];padding:[2]px;color:[ink]}"
+        "QLineEdit:focus,QDoubleSpinBox:focus,QPlainTextEdit:focus{border-bottom:1px solid [accent]}"
+        "QMenu{background:[page];border:1px solid [line];padding:4px}"
+        "QMenu::item{padding:4px 22px}QMenu::item:selected{background:[faint];color:[ink]}"
+        "QToolTip{background:[page];color:[ink];border:1px solid [line]}"
+        "#bar{background:[page];border-bottom:1px solid [line]}#documentButton{font-weight:bold}"
+        "#side,#particulars,#particularsContent{background:[page]}"
+        "#paneHeading{background:[page];border-top:1px solid [line];font-weight:bold;padding:[8]px [10]px [4]px [10]px}"
+        "#remarks{border:none;background:[page];padding:0 [10]px}#remarks::item{padding:[3]px 0}"
+        "#panes::handle{background:[line]}"
+        "QProgressBar{border:1px solid "
+        "[line];background:[page];max-height:6px}QProgressBar::chunk{background:[accent]}";
+    for (const int size : {2, 3, 4, 8, 10, 14})
+        text.replace(QString("[%1]").arg(size), QString::number(look_.px(size)));
+    const std::pair<const char*, QColor> colours[] = {{"[line]", look_.hairline()},     {"[ink]", look_.ink()},
+                                                      {"[page]", look_.page()},         {"[accent]", look_.accent()},
+                                                      {"[faint]", look_.faintAccent()}, {"[muted]", look_.muted()}};
+    for (const auto& [name, colour] : colours) text.replace(name, colour.name());
+    return text;
 }
 
 Colour toColour(const QColor& colour) {

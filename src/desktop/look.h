@@ -37,6 +37,7 @@ signals:
 
 private:
     void apply();
+    QString styleSheet() const;
     Look look_;
     double basePointSize_;
 };

@@ -45,7 +45,6 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     makePanes();
     makeBar();
     connect(&session_, &DocumentSession::stateChanged, this, &MainWindow::updateState);
-    connect(&look_, &LookSettings::changed, this, &MainWindow::applyLook);
     // A blink of work needs no sign; longer work gets one, and can be stopped.
     auto* patience = new QTimer(this);
     patience->setSingleShot(true);
@@ -63,7 +62,6 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
         stop_->show();
     });
     updateState();
-    applyLook();
 }
 
 void MainWindow::makePanes() {
@@ -102,7 +100,7 @@ void MainWindow::makePanes() {
     splitter->addWidget(middle);
     splitter->addWidget(side);
     splitter->setStretchFactor(1, 1);
-    splitter->setSizes({390, 650, 240});
+    splitter->setSizes({420, 620, 240});
     page_->setMinimumWidth(220);
     side->setMinimumWidth(180);
 
@@ -278,25 +276,6 @@ void MainWindow::updateState() {
     redo_->setEnabled(session_.canRedo());
     undo_->setToolTip(session_.canUndo() ? tr("Undo: %1").arg(session_.undoText()) : tr("Nothing to undo"));
     redo_->setToolTip(session_.canRedo() ? tr("Redo: %1").arg(session_.redoText()) : tr("Nothing to redo"));
-}
-
-void MainWindow::applyLook() {
-    const Look& look = look_.look();
-    const QString line = look.hairline().name(), page = look.page().name(), muted = look.muted().name();
-    setStyleSheet(
-        QString(
-            "#bar{background:%1;border-bottom:1px solid %2}#documentButton{font-weight:bold}"
-            "#side,#particulars,#particulars QWidget{background:%1}"
-            "#paneHeading{background:%1;border-top:1px solid %2;font-weight:bold;margin:0;padding:%3px %4px %5px %4px}"
-            "QSplitter::handle{background:%2}QProgressBar{border:1px solid "
-            "%2;background:%1;max-height:6px}QProgressBar::chunk{background:%6}")
-            .arg(page, line)
-            .arg(look.px(8))
-            .arg(look.px(14))
-            .arg(look.px(4))
-            .arg(look.accent().name()));
-    remarks_->setStyleSheet(
-        QString("QListWidget{padding:0 %1px}QListWidget::item{padding:%2px 0}").arg(look.px(10)).arg(look.px(3)));
 }
 
 QString MainWindow::message() const { return message_->text(); }

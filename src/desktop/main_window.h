@@ -55,7 +55,6 @@ private:
     void fillDocumentMenu();
     void fillAddMenu();
     void updateState();
-    void applyLook();
     bool mayDiscard();
     void say(const QString& text, bool wrong);
     void remember(const QString& path);

@@ -145,6 +145,7 @@ void Particulars::rebuild() {
     refreshers_.clear();
     built_ = sheet_.selection();
     auto* content = new QWidget;
+    content->setObjectName("particularsContent");
     auto* column = new QVBoxLayout(content);
     column->setContentsMargins(look_.look().px(14), look_.look().px(12), look_.look().px(14), look_.look().px(8));
     auto* heading = new QLabel;

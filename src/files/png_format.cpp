@@ -6,6 +6,7 @@
 #include <csetjmp>
 #include <cstring>
 #include <png.h>
+#include <zlib.h>
 
 namespace coulter {
 namespace {
@@ -65,7 +66,8 @@ std::string writePng(const Figure& figure, const Document& document, const std::
     png_set_sRGB(png, info, PNG_sRGB_INTENT_RELATIVE);
     png_set_text(png, info, texts, 2);
     png_set_compression_level(png, 6);
-    png_set_filter(png, 0, PNG_FILTER_NONE | PNG_FILTER_SUB | PNG_FILTER_UP);
+    png_set_compression_strategy(png, Z_RLE); // mostly plain paper: twice as fast, and hardly larger
+    png_set_filter(png, 0, PNG_FILTER_SUB);
     png_write_info(png, info);
     for (int y = 0; y < raster.height; ++y) {
         for (int x = 0; x < raster.width; ++x) {

@@ -124,7 +124,8 @@ private:
         };
         const Depth depth(callDepth_);
         if (callDepth_ > deepestCalls) {
-            throw Refusal{{-1, e.span.first, e.span.last, "Functions call each other more than 200 deep here.", "join some of them"}};
+            throw Refusal{{-1, e.span.first, e.span.last, "Functions call each other more than 200 deep here.",
+                           "join some of them"}};
         }
         // A page is free of circles before anything is compiled, so this ends.
         Scope inner;

@@ -78,7 +78,8 @@ private:
                 ++top.next;
                 if (page_.lines[defined->second].good()) continue;
                 Line& line = page_.lines[index];
-                report(line, span, name + " cannot be computed: line " + std::to_string(defined->second + 1) + " has a problem.");
+                report(line, span,
+                       name + " cannot be computed: line " + std::to_string(defined->second + 1) + " has a problem.");
                 line.problems.back().follows = true;
             }
         }

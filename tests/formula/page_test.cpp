@@ -217,9 +217,11 @@ TEST_CASE("a page longer than can be read says so") {
     std::reverse(chain.begin(), chain.end());
     CHECK(readPage(chain).lines[0].value == 1999);
     std::vector<std::string> calls{"f_0(x) = x"};
-    for (int i = 1; i < 1999; ++i) calls.push_back("f_" + std::to_string(i) + "(x) = f_" + std::to_string(i - 1) + "(x) + 1");
+    for (int i = 1; i < 1999; ++i)
+        calls.push_back("f_" + std::to_string(i) + "(x) = f_" + std::to_string(i - 1) + "(x) + 1");
     const Page deep = readPage(calls);
     CHECK(evaluate(deep, "f_150(0)").value == 150);
     CHECK(has(error(deep, 250).sentence, "has a problem"));
-    CHECK(std::ranges::count_if(deep.problems(), [](const Problem& problem) { return has(problem.sentence, "200 deep"); }) == 1);
+    CHECK(std::ranges::count_if(deep.problems(),
+                                [](const Problem& problem) { return has(problem.sentence, "200 deep"); }) == 1);
 }

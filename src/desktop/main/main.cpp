@@ -1,8 +1,16 @@
 #include "desktop/main_window.h"
 
+#include "formula/units.h"
+
 #include <QApplication>
+#include <thread>
 
 int main(int argc, char** argv) {
+    // What the first figure needs is read while Qt starts.
+    const std::jthread warmUp([] {
+        coulter::isUnit("m");
+        coulter::drawFigure({});
+    });
     QApplication application(argc, argv);
     QApplication::setApplicationName("coulter");
     QApplication::setOrganizationName("coulter");
