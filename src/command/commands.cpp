@@ -14,13 +14,15 @@ namespace coulter {
 namespace {
 
 /// An expression may start with a minus sign, which the argument reader would take for an option: the printed minus
-/// sign means the same in the notation and is no option.
-std::vector<std::string> withPrintedMinus(int argc, char** argv) {
+/// sign means the same in the notation and is no option. It may stand in square brackets, which the reader would take
+/// off as those of a list: a space behind them means nothing and prevents it.
+std::vector<std::string> asExpressions(int argc, char** argv) {
     std::vector<std::string> arguments(argv + 1, argv + argc);
     if (arguments.empty() || arguments[0] != "value") return arguments;
     for (std::string& argument : arguments) {
-        if (argument.size() < 2 || argument[0] != '-' || argument[1] == '-' || argument == "-h") continue;
-        argument.replace(0, 1, "−");
+        if (argument.starts_with('[')) argument += ' ';
+        if (argument.size() >= 2 && argument[0] == '-' && argument[1] != '-' && argument != "-h")
+            argument.replace(0, 1, "−");
     }
     return arguments;
 }
@@ -88,7 +90,7 @@ int runCommandLine(int argc, char** argv) {
     addVerify(app, status);
     app.require_subcommand(0, 1);
     try {
-        std::vector<std::string> arguments = withPrintedMinus(argc, argv);
+        std::vector<std::string> arguments = asExpressions(argc, argv);
         std::reverse(arguments.begin(), arguments.end()); // the reader takes them from the back
         app.parse(arguments);
     } catch (const CLI::ParseError& error) {

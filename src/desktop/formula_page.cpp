@@ -100,7 +100,8 @@ FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bo
         if (line.kind == LineKind::Function) afterEquation = true;
     } else {
         TypesetBox box = layoutMath(*math, formulaSize);
-        const bool isEquation = line.kind == LineKind::Function || line.kind == LineKind::Question;
+        const bool isEquation =
+            line.kind == LineKind::Function || line.kind == LineKind::Question || line.kind == LineKind::Period;
         if (isEquation) {
             row.left = margin + indent;
             if (line.kind == LineKind::Function)

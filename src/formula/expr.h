@@ -25,6 +25,14 @@ enum class ExprKind {
     Divide,    ///< a / b
     Power,     ///< a ^ b; `onFunction` if written sin^2(x)
     Factorial, ///< a!
+    Compare,   ///< a < b <= c: operands and the `relations` between them; a condition
+    And,       ///< a and b; a condition
+    Or,        ///< a or b; a condition
+    Not,       ///< not a; a condition
+    Iverson,   ///< [a]: 1 where the condition holds, 0 elsewhere
+    Pieces,    ///< value, condition, value, condition, …; a last value alone is “otherwise”
+    Sum,       ///< sum over the name `text`: lower limit, upper limit, term
+    Product,   ///< the same as a product
 };
 
 struct Expr;
@@ -40,7 +48,11 @@ struct Expr {
     bool onFunction = false;
     std::vector<ExprPtr> operands; ///< for a call with a base (log_{b}), the base comes first and `hasBase` is set
     bool hasBase = false;
+    std::vector<std::string> relations; ///< of a comparison: "<", "<=", "=", "!=", ">", ">="
 };
+
+/// Whether an expression is a condition, which is true or false and not a number.
+bool isCondition(const Expr& expression);
 
 /// A canonical name ("γ_0", "x_max") in the parts that print shows: letter and subscript.
 struct NameParts {

@@ -31,6 +31,8 @@ std::string_view wordFor(char32_t c) {
     case U'∈': return "in";
     case U'∞': return "inf";
     case U'√': return "sqrt";
+    case U'∑': return "sum";
+    case U'∏': return "prod";
     default: return {};
     }
 }

@@ -15,6 +15,7 @@ enum class LineKind {
     Quantity, ///< q = 1.5, from 0 to 6
     Function, ///< f(x, y) = …
     Variable, ///< x in [a, b], count 101
+    Period,   ///< r(t + 6) = r(t)
     Question, ///< f(2) = ?
     Unread,   ///< could not be read; see its problems
 };

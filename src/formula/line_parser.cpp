@@ -115,8 +115,8 @@ private:
         std::size_t equals = end;
         int depth = 0;
         for (std::size_t i = 0; i < end; ++i) {
-            if (isSymbol(tokens[i], "(") || isSymbol(tokens[i], "{")) ++depth;
-            if (isSymbol(tokens[i], ")") || isSymbol(tokens[i], "}")) --depth;
+            if (isSymbol(tokens[i], "(") || isSymbol(tokens[i], "{") || isSymbol(tokens[i], "[")) ++depth;
+            if (isSymbol(tokens[i], ")") || isSymbol(tokens[i], "}") || isSymbol(tokens[i], "]")) --depth;
             if (isSymbol(tokens[i], "=") && depth <= 0) {
                 equals = i;
                 break;
@@ -158,9 +158,29 @@ private:
                    "Only a name, or a name with parameters in brackets, can be defined.", "write f(x) = … or a = …");
             return;
         }
+        if (isPeriod(tokens, length, equals)) return;
         if (!parameters(tokens, length + 1, equals - 1)) return;
         line.kind = LineKind::Function;
         out_.body = slice(tokens, equals + 1, end);
+    }
+
+    /// r(t + 6) = r(t): the same name on both sides, and its parameter alone on the right.
+    bool isPeriod(const std::vector<Token>& tokens, std::size_t length, std::size_t equals) {
+        Line& line = out_.line;
+        const std::size_t end = tokens.size() - 1;
+        std::string parameter, other, again;
+        const std::size_t p = readName(std::span(tokens).subspan(length + 1), parameter);
+        const std::size_t plus = length + 1 + p;
+        if (p == 0 || !isSymbol(tokens[plus], "+")) return false;
+        const std::size_t right = equals + 1, n = readName(std::span(tokens).subspan(right), other);
+        if (n == 0 || other != line.name || !isSymbol(tokens[right + n], "(")) return false;
+        const std::size_t m = readName(std::span(tokens).subspan(right + n + 1), again);
+        if (m == 0 || again != parameter || !isSymbol(tokens[right + n + 1 + m], ")") || right + n + m + 2 != end)
+            return false;
+        line.kind = LineKind::Period;
+        line.parameters = {parameter};
+        out_.body = slice(tokens, plus + 1, equals - 1);
+        return true;
     }
 
     void badName(const Token& token) {

@@ -38,6 +38,17 @@ std::size_t distance(const std::u32string& a, const std::u32string& b) {
 
 } // namespace
 
+bool isCondition(const Expr& e) {
+    switch (e.kind) {
+    case ExprKind::Compare:
+    case ExprKind::And:
+    case ExprKind::Or:
+    case ExprKind::Not: return true;
+    case ExprKind::Group: return isCondition(*e.operands[0]);
+    default: return false;
+    }
+}
+
 NameParts nameParts(const std::string& canonical) {
     const auto underscore = canonical.find('_');
     if (underscore == std::string::npos) return {canonical, ""};

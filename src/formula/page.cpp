@@ -26,9 +26,15 @@ bool defines(const Line& line) {
 
 /// Names a body refers to, without the parameters; each with its place.
 void references(const Expr& e, const std::set<std::string>& bound, std::vector<std::pair<std::string, Span>>& out) {
-    if ((e.kind == ExprKind::Name && !bound.contains(e.text)) || e.kind == ExprKind::Call)
+    if ((e.kind == ExprKind::Name && !bound.contains(e.text)) || e.kind == ExprKind::Call) {
         out.emplace_back(e.text, e.span);
-    for (const ExprPtr& operand : e.operands) references(*operand, bound, out);
+    }
+    const bool runs = e.kind == ExprKind::Sum || e.kind == ExprKind::Product;
+    for (std::size_t i = 0; i < e.operands.size(); ++i) {
+        std::set<std::string> inner = bound;
+        if (runs && i == 2) inner.insert(e.text);
+        references(*e.operands[i], inner, out);
+    }
 }
 
 class Resolver {
@@ -36,6 +42,8 @@ public:
     explicit Resolver(Page& page) : page_(page), state_(page.lines.size(), State::New) {}
 
     void run() {
+        // A function is computed with its period, so that must be known first.
+        for (const auto& [name, line] : page_.periods) visit(line);
         for (std::size_t i = 0; i < page_.lines.size(); ++i) visit(i);
         for (Line& line : page_.lines) {
             if (line.good() && line.kind == LineKind::Question) answer(line);
@@ -87,11 +95,12 @@ private:
 
     void open(std::size_t index) {
         state_[index] = State::Open;
-        path_.push_back({index, needs(page_.lines[index])});
+        path_.push_back({index, needs(page_.lines[index]), 0});
     }
 
     void computeLine(Line& line) {
         if (line.kind == LineKind::Quantity) quantity(line);
+        if (line.kind == LineKind::Period) period(line);
         if (line.kind == LineKind::Variable) variable(line);
         if (line.kind == LineKind::Function && line.body) function(line);
     }
@@ -153,6 +162,14 @@ private:
         }
     }
 
+    void period(Line& line) {
+        line.value = number(line, line.body);
+        if (line.value && !(*line.value > 0 && std::isfinite(*line.value))) {
+            report(line, line.body->span,
+                   "A period is a positive number; this is " + shortestNumber(*line.value) + ".");
+        }
+    }
+
     void variable(Line& line) {
         const auto low = number(line, line.low), high = number(line, line.high);
         const auto count = number(line, line.count), step = number(line, line.step);
@@ -175,17 +192,8 @@ private:
     }
 
     void function(Line& line) {
-        const Compiled compiled = compile(page_, line.body, line.parameters, openVariables(line));
-        line.problems.insert(line.problems.end(), compiled.problems.begin(), compiled.problems.end());
-    }
-
-    /// A function may use the page's variables without naming them as parameters; any value will do for the check.
-    FixedValues openVariables(const Line& line) const {
-        FixedValues values;
-        for (const std::string& name : freeVariables(page_, line.body)) {
-            if (std::ranges::find(line.parameters, name) == line.parameters.end()) values[name] = 0;
-        }
-        return values;
+        const Problems problems = checkBody(page_, line);
+        line.problems.insert(line.problems.end(), problems.begin(), problems.end());
     }
 
     void answer(Line& line) {
@@ -249,6 +257,17 @@ Page readPage(std::span<const std::string> lines) {
             page.names.functions[line.name] = line.parameters.size();
         else
             page.names.values.insert(line.name);
+    }
+    for (std::size_t i = 0; i < outlines.size(); ++i) {
+        Line& line = outlines[i].line;
+        if (line.kind != LineKind::Period) continue;
+        const auto function = page.names.functions.find(line.name);
+        if (function == page.names.functions.end() || function->second != 1) {
+            report(line, line.nameSpan, line.name + " is no function of one variable on this page.",
+                   "define it, such as " + line.name + "(t) = …");
+        } else if (!page.periods.try_emplace(line.name, i).second) {
+            report(line, line.nameSpan, line.name + " already has a period.");
+        }
     }
     for (LineOutline& outline : outlines) page.lines.push_back(readLine(std::move(outline), page.names));
     for (Line& line : page.lines) noteShadowed(line);

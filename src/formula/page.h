@@ -16,6 +16,7 @@ struct Page {
     std::vector<Line> lines;
     KnownNames names;                           ///< of all good definitions
     std::map<std::string, std::size_t> defined; ///< canonical name → its line
+    std::map<std::string, std::size_t> periods; ///< canonical name of a function → the line that continues it
 
     /// The line that defines a name, if it is of this kind and good; else null.
     const Line* find(const std::string& name, LineKind kind) const;
@@ -43,6 +44,10 @@ struct Compiled {
 /// A name that is neither input, fixed, quantity nor constant is a problem.
 Compiled compile(const Page& page, const ExprPtr& expression, std::span<const std::string> inputs,
                  const FixedValues& fixed = {});
+
+/// What keeps a function's line from being computed, whatever its parameters are. The page's variables may be used in
+/// it without being parameters.
+Problems checkBody(const Page& page, const Line& line);
 
 /// Reads and evaluates one expression that needs no variable; `value` is NaN where it is undefined.
 struct Answer {

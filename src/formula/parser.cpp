@@ -3,6 +3,7 @@
 #include "formula/text.h"
 #include "special/catalogue.h"
 
+#include <algorithm>
 #include <cmath>
 #include <utility>
 
@@ -41,8 +42,9 @@ public:
         ParsedExpression result;
         try {
             if (peek().kind == TokenKind::End) refuse(peek().span, "A formula is missing here.");
-            result.expression = sum();
+            result.expression = condition();
             if (peek().kind != TokenKind::End) unexpected();
+            requireNumber(result.expression);
         } catch (const Refusal& refusal) {
             result.expression = nullptr;
             notes_ = {refusal.problem};
@@ -107,6 +109,159 @@ private:
         Parser& parser_;
     };
 
+    static void requireNumber(const ExprPtr& e) {
+        if (isCondition(*e))
+            refuse(e->span, "A condition is no number.",
+                   "write it in square brackets: [a < b] is 1 where it holds and 0 elsewhere");
+    }
+
+    static void requireCondition(const ExprPtr& e) {
+        if (!isCondition(*e)) refuse(e->span, "A condition is needed here.", "write a comparison such as 0 <= t < 1");
+    }
+
+    bool isWord(std::string_view word) const { return peek().kind == TokenKind::Word && peek().text == word; }
+    bool takeWord(std::string_view word) {
+        if (!isWord(word)) return false;
+        ++at_;
+        return true;
+    }
+
+    /// Words of the notation that no product can go on with.
+    static bool isKeyword(const std::string& word) {
+        for (const char* keyword : {"and", "or", "not", "for", "otherwise", "in"}) {
+            if (word == keyword) return true;
+        }
+        return false;
+    }
+
+    /// A condition, or (where no relation follows) a number: a or b and not c < d.
+    ExprPtr condition() {
+        const Depth depth(*this);
+        ExprPtr left = conjunction();
+        while (takeWord("or")) {
+            ExprPtr right = conjunction();
+            requireCondition(left);
+            requireCondition(right);
+            left = make(ExprKind::Or, {left->span.first, right->span.last}, {left, right});
+        }
+        return left;
+    }
+
+    ExprPtr conjunction() {
+        ExprPtr left = negation();
+        while (takeWord("and")) {
+            ExprPtr right = negation();
+            requireCondition(left);
+            requireCondition(right);
+            left = make(ExprKind::And, {left->span.first, right->span.last}, {left, right});
+        }
+        return left;
+    }
+
+    ExprPtr negation() {
+        const Depth depth(*this);
+        const int first = peek().span.first;
+        if (!takeWord("not")) return comparison();
+        ExprPtr operand = negation();
+        requireCondition(operand);
+        return make(ExprKind::Not, from(first), {operand});
+    }
+
+    ExprPtr comparison() {
+        ExprPtr left = sum();
+        auto chain = std::make_shared<Expr>();
+        chain->kind = ExprKind::Compare;
+        chain->operands = {left};
+        for (;;) {
+            std::string relation;
+            for (const char* each : {"<", "<=", "=", "!=", ">", ">="}) {
+                if (is(each)) relation = each;
+            }
+            if (relation.empty()) break;
+            ++at_;
+            chain->relations.push_back(relation);
+            chain->operands.push_back(sum());
+        }
+        if (chain->relations.empty()) return left;
+        for (const ExprPtr& operand : chain->operands) requireNumber(operand);
+        chain->span = {left->span.first, chain->operands.back()->span.last};
+        return chain;
+    }
+
+    /// { 0 for t < 1; 4(t - 1) for 1 <= t < 3; 8 otherwise }
+    ExprPtr pieces() {
+        const Token opened = peek();
+        ++at_;
+        const int bars = std::exchange(bars_, 0);
+        std::vector<ExprPtr> parts;
+        bool last = false;
+        do {
+            if (last) refuse(peek().span, "Nothing can follow the piece “otherwise”.");
+            parts.push_back(sum());
+            requireNumber(parts.back());
+            if (takeWord("otherwise")) {
+                last = true;
+            } else if (takeWord("for")) {
+                parts.push_back(condition());
+                requireCondition(parts.back());
+            } else {
+                if (peek().kind == TokenKind::End) break;
+                refuse(peek().span, "A piece says where it holds.", "write “for” and a condition, or “otherwise”");
+            }
+        } while (take(";"));
+        bars_ = bars;
+        close("}", opened);
+        return make(ExprKind::Pieces, from(opened.span.first), std::move(parts));
+    }
+
+    ExprPtr iverson() {
+        const Token opened = peek();
+        ++at_;
+        const int bars = std::exchange(bars_, 0);
+        ExprPtr inner = condition();
+        bars_ = bars;
+        close("]", opened);
+        requireCondition(inner);
+        return make(ExprKind::Iverson, from(opened.span.first), {inner});
+    }
+
+    /// A number as an upper limit; unlike elsewhere a number may follow it, which belongs to the term.
+    ExprPtr limitNumber() {
+        const Token token = peek();
+        ++at_;
+        auto node = std::make_shared<Expr>();
+        node->number = token.number;
+        node->text = token.text;
+        node->span = token.span;
+        return node;
+    }
+
+    /// sum_{n=1}^{N} term: the term is the next product; brackets extend it.
+    ExprPtr series(ExprKind kind, const std::string& shown) {
+        const Token word = peek();
+        ++at_;
+        const std::string way = "write " + shown + "_{n=1}^{10} …";
+        const Token lower = peek(1);
+        if (!take("_") || !take("{")) refuse(word.span, "The lower limit of the " + shown + " is missing.", way);
+        auto node = std::make_shared<Expr>();
+        node->kind = kind;
+        const std::size_t length = readName(tokens_.subspan(at_), node->text);
+        if (length == 0) refuse(peek().span, "The " + shown + " needs a name that runs.", way);
+        at_ += length;
+        if (!take("=")) refuse(peek().span, "The lower limit of the " + shown + " is missing.", way);
+        ExprPtr low = sum();
+        close("}", lower);
+        if (!take("^")) refuse(peek().span, "The upper limit of the " + shown + " is missing.", way);
+        ExprPtr high = is("{") ? exponentPart() : peek().kind == TokenKind::Number ? limitNumber() : primary();
+        bound_.push_back(node->text);
+        ExprPtr term = product();
+        bound_.pop_back();
+        requireNumber(term);
+        node->operands = {low, high, term};
+        node->span = from(word.span.first);
+        return node;
+    }
+
     ExprPtr sum() {
         const Depth depth(*this);
         const int first = peek().span.first;
@@ -115,6 +270,8 @@ private:
             const bool plus = take("+");
             if (!plus) take("-");
             ExprPtr right = product();
+            requireNumber(left);
+            requireNumber(right);
             left = make(plus ? ExprKind::Add : ExprKind::Subtract, from(first), {left, right});
         }
         return left;
@@ -126,11 +283,9 @@ private:
         bool divided = false; // a division stands to the left in this product
         for (;;) {
             if (take("*")) {
-                left = make(ExprKind::Multiply, from(first), {left, signedFactor()});
-                left = respan(left, first);
+                left = numbers(ExprKind::Multiply, first, left, signedFactor());
             } else if (take("/")) {
-                left = make(ExprKind::Divide, from(first), {left, signedFactor()});
-                left = respan(left, first);
+                left = numbers(ExprKind::Divide, first, left, signedFactor());
                 divided = true;
             } else if (startsFactor()) {
                 const bool touching = !peek().spaceBefore;
@@ -138,6 +293,8 @@ private:
                 auto node = std::make_shared<Expr>();
                 node->kind = ExprKind::Multiply;
                 node->juxtaposed = true;
+                requireNumber(left);
+                requireNumber(right);
                 node->operands = {left, right};
                 node->span = from(first);
                 if (divided && touching) {
@@ -152,10 +309,10 @@ private:
         }
     }
 
-    ExprPtr respan(const ExprPtr& node, int first) const {
-        auto copy = std::make_shared<Expr>(*node);
-        copy->span = from(first);
-        return copy;
+    ExprPtr numbers(ExprKind kind, int first, const ExprPtr& left, const ExprPtr& right) const {
+        requireNumber(left);
+        requireNumber(right);
+        return make(kind, from(first), {left, right});
     }
 
     ExprPtr signedFactor() {
@@ -163,6 +320,7 @@ private:
         const int first = peek().span.first;
         if (take("-")) {
             ExprPtr operand = signedFactor();
+            requireNumber(operand);
             return make(ExprKind::Negate, from(first), {operand});
         }
         if (take("+")) return signedFactor();
@@ -171,9 +329,9 @@ private:
 
     bool startsFactor() const {
         const Token& token = peek();
-        if (token.kind == TokenKind::Word) return true;
+        if (token.kind == TokenKind::Word) return !isKeyword(token.text);
         if (token.kind != TokenKind::Symbol) return false;
-        return token.text == "(" || (token.text == "|" && bars_ == 0);
+        return token.text == "(" || token.text == "[" || token.text == "{" || (token.text == "|" && bars_ == 0);
     }
 
     ExprPtr power() {
@@ -182,6 +340,8 @@ private:
         ExprPtr base = postfix();
         if (!take("^")) return base;
         ExprPtr exponent = exponentPart();
+        requireNumber(base);
+        requireNumber(exponent);
         return make(ExprKind::Power, from(first), {base, exponent});
     }
 
@@ -206,6 +366,7 @@ private:
     ExprPtr postfix() {
         const int first = peek().span.first;
         ExprPtr operand = primary();
+        if (is("!")) requireNumber(operand);
         while (take("!")) operand = make(ExprKind::Factorial, from(first), {operand});
         return operand;
     }
@@ -219,7 +380,7 @@ private:
             if (token.text == "(") {
                 ++at_;
                 const int bars = std::exchange(bars_, 0);
-                ExprPtr inner = sum();
+                ExprPtr inner = condition();
                 bars_ = bars;
                 if (is(","))
                     refuse(peek().span, "A comma has no meaning in these brackets.",
@@ -227,6 +388,8 @@ private:
                 close(")", token);
                 return make(ExprKind::Group, from(token.span.first), {inner});
             }
+            if (token.text == "{") return pieces();
+            if (token.text == "[") return iverson();
             if (token.text == "|") {
                 ++at_;
                 const int bars = std::exchange(bars_, 1);
@@ -266,11 +429,15 @@ private:
     }
 
     bool isValue(const std::string& name) const {
+        if (std::ranges::find(bound_, name) != bound_.end()) return true;
         return known_.values.contains(name) || (!known_.functions.contains(name) && !std::isnan(constantValue(name)));
     }
 
     ExprPtr wordPart() {
         const Token& word = peek();
+        if (isKeyword(word.text)) unexpected();
+        if (word.text == "sum") return series(ExprKind::Sum, "sum");
+        if (word.text == "prod") return series(ExprKind::Product, "prod");
         std::string canonical;
         const std::size_t length = readName(tokens_.subspan(at_), canonical);
         if (length > 0 && (isValue(canonical) || known_.functions.contains(canonical))) {
@@ -351,7 +518,8 @@ private:
         if (!is(")")) {
             do {
                 if (is(",") || is(")")) refuse(peek().span, "An argument of " + shown + " is missing here.");
-                list.push_back(sum());
+                list.push_back(condition());
+                requireNumber(list.back());
             } while (take(","));
         }
         bars_ = bars;
@@ -475,6 +643,7 @@ private:
     int depth_ = 0;
     int bars_ = 0; ///< whether the innermost open bracket is a bar, so that the next bar closes it
     Problems notes_;
+    std::vector<std::string> bound_; ///< names that run in a sum or product around this place
 };
 
 } // namespace

@@ -25,7 +25,12 @@ public:
             return std::move(out_);
         }
         const std::span<const Token> tokens(lexed.tokens);
-        const auto found = std::ranges::find_if(tokens, [](const Token& token) { return isWord(token, "for"); });
+        int depth = 0; // pieces have a “for” of their own
+        const auto found = std::ranges::find_if(tokens, [&](const Token& token) {
+            if (isSymbol(token, "{") || isSymbol(token, "(")) ++depth;
+            if (isSymbol(token, "}") || isSymbol(token, ")")) --depth;
+            return depth == 0 && isWord(token, "for");
+        });
         const auto split = static_cast<std::size_t>(found - tokens.begin());
         if (found != tokens.end() && !readCases(tokens.subspan(split + 1))) return std::move(out_);
         KnownNames known = page_.names;

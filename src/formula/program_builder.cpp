@@ -31,6 +31,10 @@ ProgramBuilder::Value ProgramBuilder::constant(double value) {
     return at->second;
 }
 
+std::optional<double> ProgramBuilder::constantOf(Value value) const {
+    return isConstant(value) ? std::optional(nodes_[value].number) : std::nullopt;
+}
+
 ProgramBuilder::Value ProgramBuilder::apply(Kernel kernel, Value a, Value b) {
     if (operandCount(kernel) == 1) b = a;
     if (isConstant(a) && isConstant(b)) return constant(applyOnce(kernel, nodes_[a].number, nodes_[b].number));

@@ -2,6 +2,7 @@
 #include "formula/program.h"
 
 #include <map>
+#include <optional>
 #include <tuple>
 
 namespace coulter {
@@ -19,6 +20,9 @@ public:
     Value apply(Kernel kernel, Value a, Value b = 0);
     /// a to a whole power, by multiplication as far as that is at least as accurate as the general power.
     Value power(Value base, Value exponent);
+
+    /// The number a value stands for, if it is a constant.
+    std::optional<double> constantOf(Value value) const;
 
     std::size_t size() const { return nodes_.size(); }
     Program finish(std::span<const Value> outputs) const;

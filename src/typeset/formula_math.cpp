@@ -59,6 +59,45 @@ MathPtr callMath(const Expr& e, MathPtr power) {
     return call(name, listMath(operands, e.hasBase ? 1 : 0));
 }
 
+MathPtr relationSign(const std::string& relation) {
+    const char* sign = relation == "<=" ? "≤" : relation == ">=" ? "≥" : relation == "!=" ? "≠" : relation.c_str();
+    return mathSymbol(sign, MathClass::Relation);
+}
+
+MathPtr compareMath(const Expr& e) {
+    std::vector<MathPtr> parts{formulaMath(*e.operands[0])};
+    for (std::size_t i = 0; i < e.relations.size(); ++i) {
+        parts.push_back(relationSign(e.relations[i]));
+        parts.push_back(formulaMath(*e.operands[i + 1]));
+    }
+    return mathRow(std::move(parts));
+}
+
+MathPtr joinedByWord(const Expr& e, const char* word) {
+    return mathRow(
+        {formulaMath(*e.operands[0]), mathSpace(0.3), mathWord(word), mathSpace(0.3), formulaMath(*e.operands[1])});
+}
+
+MathPtr piecesMath(const Expr& e) {
+    auto cases = std::make_shared<Math>();
+    cases->kind = MathKind::Cases;
+    cases->mathClass = MathClass::Inner;
+    for (std::size_t i = 0; i < e.operands.size(); i += 2) {
+        cases->children.push_back(formulaMath(*e.operands[i]));
+        if (i + 1 < e.operands.size())
+            cases->children.push_back(mathRow({mathWord("for"), mathSpace(0.3), formulaMath(*e.operands[i + 1])}));
+        else
+            cases->children.push_back(mathWord("otherwise"));
+    }
+    return cases;
+}
+
+MathPtr seriesMath(const Expr& e) {
+    MathPtr lower = mathRow({nameMath(e.text), mathSymbol("=", MathClass::Relation), formulaMath(*e.operands[0])});
+    return mathRow({mathLarge(e.kind == ExprKind::Sum ? "∑" : "∏", lower, formulaMath(withoutGroup(*e.operands[1]))),
+                    formulaMath(*e.operands[2])});
+}
+
 MathPtr powerMath(const Expr& e) {
     const Expr& base = *e.operands[0];
     MathPtr exponent = formulaMath(withoutGroup(*e.operands[1]));
@@ -128,6 +167,14 @@ MathPtr formulaMath(const Expr& e) {
         }
         return mathFraction(formulaMath(withoutGroup(*e.operands[0])), formulaMath(withoutGroup(*e.operands[1])));
     case ExprKind::Power: return powerMath(e);
+    case ExprKind::Compare: return compareMath(e);
+    case ExprKind::And: return joinedByWord(e, "and");
+    case ExprKind::Or: return joinedByWord(e, "or");
+    case ExprKind::Not: return mathRow({mathWord("not"), mathSpace(0.3), operand(0)});
+    case ExprKind::Iverson: return mathFenced("[", operand(0), "]");
+    case ExprKind::Pieces: return piecesMath(e);
+    case ExprKind::Sum:
+    case ExprKind::Product: return seriesMath(e);
     case ExprKind::Factorial: return mathRow({operand(0), mathSymbol("!")});
     }
     return mathRow({});
@@ -225,6 +272,13 @@ MathPtr lineMath(const Line& line) {
         }
         return mathRow({call(nameMath(line.name), mathRow(std::move(parameters))), mathSymbol("=", MathClass::Relation),
                         formulaMath(*line.body)});
+    }
+    case LineKind::Period: {
+        if (!line.body) return nullptr;
+        const MathPtr parameter = nameMath(line.parameters[0]);
+        return mathRow({call(nameMath(line.name),
+                             mathRow({parameter, mathSymbol("+", MathClass::Binary), formulaMath(*line.body)})),
+                        mathSymbol("=", MathClass::Relation), call(nameMath(line.name), parameter)});
     }
     case LineKind::Variable: {
         if (!line.low || !line.high) return nullptr;

@@ -50,6 +50,7 @@ std::size_t lineCount(const std::string& text) { return static_cast<std::size_t>
 TEST_CASE("coulter value answers each expression on a line") {
     CHECK(run("value '1 + 1' 'sin(0)' '2^0.5' '-2^2' '-x' --line 'x = 3'").out == "2\n0\n1.4142135623730951\n-4\n-3\n");
     CHECK(run("value 'f(2)' --line 'f(x) = a x' --line 'a = 1.5'").out == "3\n");
+    CHECK(run("value '[1 < 2]' '[1 < 2] + [2 < 1]' '{2 for 3 < 2; 7 otherwise}'").out == "1\n1\n7\n");
     CHECK(run("value '0/0' '1/0' '-1/0'").out == "undefined\ninf\n-inf\n");
     const Ran some = run("value '2 +' '3'");
     CHECK(some.status == 1);

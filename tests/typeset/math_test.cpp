@@ -156,3 +156,18 @@ TEST_CASE("lines of a page are printed with what can be dragged and what was com
     CHECK(copied(question) == "f(2)=−19");
     CHECK(extentOf(question, Ink::Answer).right > 0);
 }
+
+TEST_CASE("pieces, conditions, sums and masks are printed with their signs") {
+    CHECK(copied(set("{ 0 for x < 1; a for 1 <= x <= 2; b otherwise }")) == "{0forx<1afor1≤x≤2botherwise");
+    CHECK(copied(set("[a < x and not x = b]")) == "[a<xandnotx=b]");
+    CHECK(copied(set("sum_{n=1}^{5} a/n")).find("∑") != std::string::npos);
+    const Box pieces = set("{ 0 for x < 1; a for 1 <= x <= 2; b otherwise }");
+    CHECK(pieces.height() > 3 * size);
+    CHECK(glyph(pieces, "0").y < glyph(pieces, "b").y);
+    CHECK(glyph(pieces, "0").x == Approx(glyph(pieces, "a").x).margin(0.1));
+    const Box sum = set("sum_{n=1}^{5} n");
+    CHECK(glyph(sum, "5").y < glyph(sum, "∑").y);
+    CHECK(glyph(sum, "1").y > glyph(sum, "∑").y);
+    const std::vector<std::string> page{"r(t) = t", "r(t + 6) = r(t)"};
+    CHECK(copied(layoutMath(*lineMath(readPage(page).lines[1]), size)) == "r(t+6)=r(t)");
+}

@@ -58,6 +58,14 @@ void zoomedIn() {
     keep(driver, "zoomed-in");
 }
 
+void pieces() {
+    WindowDriver driver;
+    driver.window().open("demos/irrigation/irrigation.coulter");
+    driver.settle();
+    driver.sheet()->select({coulter::Part::Curve, 3});
+    keep(driver, "pieces");
+}
+
 void dark() {
     WindowDriver driver;
     driver.window().lookSettings().setDark(true);
@@ -81,5 +89,6 @@ int main(int argc, char** argv) {
     firstStart();
     problem();
     zoomedIn();
+    pieces();
     dark();
 }
