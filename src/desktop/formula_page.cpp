@@ -82,6 +82,32 @@ std::vector<TypesetBox> FormulaPage::wrapped(const std::string& text, double wid
     return lines;
 }
 
+std::vector<TypesetBox> FormulaPage::broken(const Line& line, double room, double hanging) const {
+    const std::vector<MathPtr> terms = lineTerms(line);
+    std::vector<MathPtr> together;
+    std::vector<TypesetBox> boxes;
+    const auto flush = [&] {
+        if (together.empty()) return;
+        const double wide = boxes.empty() ? room : room - hanging;
+        TypesetBox box = layoutMath(*mathRow(together), formulaSize);
+        // A single term that is wider than the page is set smaller: nothing is ever cut.
+        if (box.width > wide)
+            box = layoutMath(*mathRow(together), formulaSize * std::max(0.3, 0.99 * wide / box.width));
+        boxes.push_back(std::move(box));
+        together.clear();
+    };
+    for (const MathPtr& term : terms) {
+        std::vector<MathPtr> longer = together;
+        longer.push_back(term);
+        if (!together.empty() &&
+            layoutMath(*mathRow(longer), formulaSize).width > (boxes.empty() ? room : room - hanging))
+            flush();
+        together.push_back(term);
+    }
+    flush();
+    return boxes;
+}
+
 FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bool& afterEquation) const {
     const Line& line = page_.lines[static_cast<std::size_t>(index)];
     Row row;
@@ -116,15 +142,22 @@ FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bo
         }
         const double room = width - row.left - margin - (row.after.width > 0 ? row.after.width + 2 : 0);
         if (box.width > room) {
-            row.shrink = std::max(0.6, room / box.width);
-            box = layoutMath(*math, formulaSize * row.shrink);
+            row.hanging = indent;
+            row.boxes = broken(line, room, row.hanging);
+            box = row.boxes.front();
         }
         row.number = extentOf(box, Ink::Number);
         if (!line.label.empty() && !isEquation) {
             row.aside = textBox(line.label, FontId::Text, 0.9 * small, Ink::Muted);
             if (row.left + box.width + 3 + row.aside.width > width - margin) row.aside = {};
         }
-        row.boxes = {std::move(box)};
+        if (row.boxes.empty()) row.boxes = {std::move(box)};
+    }
+    double drop = 0;
+    for (std::size_t k = 0; k < row.boxes.size(); ++k) {
+        if (k > 0)
+            drop += std::max(1.2 * formulaSize, row.boxes[k - 1].descent + row.boxes[k].ascent + 0.25 * formulaSize);
+        row.drops.push_back(drop);
     }
     for (const Problem& problem : line.problems) {
         if (problem.severity != Problem::Severity::Error) continue;
@@ -149,11 +182,10 @@ void FormulaPage::rebuild() {
         const double pad = tight ? 1.0 : 1.9;
         double mm = pad;
         row.baseline = 0;
-        for (std::size_t k = 0; k < row.boxes.size(); ++k) {
-            if (k == 0) row.baseline = mm + std::max(row.boxes[0].ascent, 0.72 * formulaSize);
-            mm += std::max(row.boxes[k].height(), 1.2 * formulaSize);
+        if (!row.boxes.empty()) {
+            row.baseline = mm + std::max(row.boxes[0].ascent, 0.72 * formulaSize);
+            mm = row.baseline + row.drops.back() + std::max(row.boxes.back().descent, 0.35 * formulaSize);
         }
-        if (!row.boxes.empty()) mm = std::max(mm, row.baseline + row.boxes[0].descent);
         if (row.problem.width > 0) mm += row.problem.height() + 0.4;
         row.height = (mm + pad) * dots();
         if (editing_ == i) row.height = editor_->wantedHeight();
@@ -194,14 +226,14 @@ void FormulaPage::paintEvent(QPaintEvent*) {
     for (const Row& row : rows_) {
         if (row.top + row.height < scroll || row.top > scroll + viewport()->height() || row.line == editing_) continue;
         const double y = (row.top - scroll) / dots();
-        double baseline = y + row.baseline;
-        addInked(scene, row.before, margin + indent, baseline, look);
+        const double first = y + row.baseline;
+        const double baseline = first + (row.drops.empty() ? 0 : row.drops.back());
+        addInked(scene, row.before, margin + indent, first, look);
         for (std::size_t k = 0; k < row.boxes.size(); ++k) {
-            addInked(scene, row.boxes[k], row.left, baseline, look);
-            if (k + 1 < row.boxes.size()) baseline += 1.2 * formulaSize;
+            addInked(scene, row.boxes[k], row.left + (k > 0 ? row.hanging : 0), first + row.drops[k], look);
         }
         if (!row.boxes.empty()) addInked(scene, row.aside, row.left + row.boxes[0].width + 3, y + row.baseline, look);
-        addInked(scene, row.after, scene.width - margin - row.after.width, y + row.baseline, look);
+        addInked(scene, row.after, scene.width - margin - row.after.width, baseline, look);
         if (row.problem.width > 0) {
             const double below =
                 baseline + (row.boxes.empty() ? 0 : row.boxes.back().descent) + 0.4 + row.problem.ascent;

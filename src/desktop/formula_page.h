@@ -51,8 +51,9 @@ private:
         double top = 0, height = 0; ///< px in the content
         double baseline = 0;
         double left = 0;               ///< px
-        std::vector<TypesetBox> boxes; ///< one below the other, for wrapped prose
-        double shrink = 1;             ///< a formula too wide for the page is set smaller
+        std::vector<TypesetBox> boxes; ///< one below the other, for wrapped prose and broken formulas
+        std::vector<double> drops;     ///< of each box's baseline below the first, mm
+        double hanging = 0;            ///< mm by which the boxes after the first stand further right
         Extent number;                 ///< of what can be dragged, mm in the first box
         TypesetBox before;             ///< "where"
         TypesetBox after;              ///< equation number at the right edge
@@ -71,6 +72,8 @@ private:
     void rebuild();
     Row makeRow(int index, double width, int& equation, bool& afterEquation) const;
     std::vector<TypesetBox> wrapped(const std::string& text, double width, Ink ink, double size) const;
+    /// A formula wider than the page, broken before the terms of its sum.
+    std::vector<TypesetBox> broken(const Line& line, double room, double hanging) const;
     void placeEditor();
     void typed(const QString& text);
     void finishEditing(bool take);

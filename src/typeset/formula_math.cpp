@@ -304,6 +304,39 @@ MathPtr lineMath(const Line& line) {
 
 namespace {
 
+void collectTerms(const Expr& e, std::vector<std::pair<const char*, const Expr*>>& terms) {
+    if (e.kind != ExprKind::Add && e.kind != ExprKind::Subtract) {
+        terms.emplace_back("", &e);
+        return;
+    }
+    collectTerms(*e.operands[0], terms);
+    terms.emplace_back(e.kind == ExprKind::Add ? "+" : "−", e.operands[1].get());
+}
+
+} // namespace
+
+std::vector<MathPtr> lineTerms(const Line& line) {
+    std::vector<std::pair<const char*, const Expr*>> terms;
+    if (line.body && (line.kind == LineKind::Function || line.kind == LineKind::Quantity))
+        collectTerms(*line.body, terms);
+    if (terms.size() < 2) {
+        const MathPtr whole = lineMath(line);
+        return whole ? std::vector{whole} : std::vector<MathPtr>{};
+    }
+    Line first = line;
+    first.body = std::make_shared<Expr>(*terms[0].second);
+    first.unit.clear();
+    std::vector<MathPtr> parts{lineMath(first)};
+    for (std::size_t i = 1; i < terms.size(); ++i) {
+        std::vector<MathPtr> part{mathSymbol(terms[i].first, MathClass::Binary), formulaMath(*terms[i].second)};
+        if (i + 1 == terms.size() && line.kind == LineKind::Quantity) appendUnit(part, line.unit);
+        parts.push_back(mathRow(std::move(part)));
+    }
+    return parts;
+}
+
+namespace {
+
 constexpr std::u32string_view raisedCharacters = U"⁻⁰¹²³⁴⁵⁶⁷⁸⁹", plainCharacters = U"−0123456789";
 
 /// Text with raised digits set as such: few text fonts have all of them.

@@ -21,6 +21,10 @@ MathPtr valueMath(const std::string& digits, Ink ink = Ink::Plain);
 /// A whole line of a page. Scrubbable numbers have Ink::Number, answers Ink::Answer. Null for prose and unread lines.
 MathPtr lineMath(const Line& line);
 
+/// The same in parts between which a long line may be broken: the definition with the first term of its sum, then each
+/// further term with its sign. One part where the formula is no sum.
+std::vector<MathPtr> lineTerms(const Line& line);
+
 /// Text in which parts between two $ are formulas: "Depth $z$ below ground". What cannot be read stays as it is.
 /// @param names  of the page, so that f(x) in a text is read as there
 Box labelBox(const std::string& text, FontId font, double size, const KnownNames& names);

@@ -299,7 +299,7 @@ private:
         for (std::size_t i = 0; i < values.size(); ++i) {
             const double ascent = std::max({values[i].ascent, conditions[i].ascent, 0.75 * em(style)});
             const double descent = std::max({values[i].descent, conditions[i].descent, 0.25 * em(style)});
-            y += ascent + (i > 0 ? 0.22 * em(style) : 0);
+            y += ascent + (i > 0 ? 0.36 * em(style) : 0);
             body.add(values[i], 0, y);
             body.add(conditions[i], widest + em(style), y);
             body.width = std::max(body.width, widest + em(style) + conditions[i].width);
