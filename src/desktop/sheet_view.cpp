@@ -5,16 +5,12 @@
 
 #include <QKeyEvent>
 #include <QMouseEvent>
-#include <QPainter>
 #include <QWheelEvent>
 #include <algorithm>
 #include <cmath>
 
 namespace coulter {
 namespace {
-
-constexpr int rulerWidth = 20;
-constexpr int deskMargin = 18;
 
 /// Limits moved or stretched never become a place where doubles cannot tell neighbours apart.
 bool usable(const Limits& limits) {
@@ -99,120 +95,6 @@ void SheetView::select(const Selection& selection) {
 }
 
 void SheetView::resizeEvent(QResizeEvent*) { request(); }
-
-void SheetView::paintEvent(QPaintEvent*) {
-    QPainter painter(this);
-    const Look& look = look_.look();
-    painter.fillRect(rect(), look.ground());
-    const QRectF paper = paperRect();
-    painter.setPen(QPen(look.hairline(), 1));
-    painter.setBrush(Qt::white);
-    painter.drawRect(paper.adjusted(-0.5, -0.5, 0.5, 0.5));
-    if (figure_) {
-        QImage image = figure_->image;
-        image.setDevicePixelRatio(devicePixelRatioF());
-        const QSizeF size = QSizeF(image.size()) / devicePixelRatioF();
-        if (std::abs(size.width() - paper.width()) < 1.5)
-            painter.drawImage(paper.topLeft(), image);
-        else
-            painter.drawImage(paper, image); // until the figure for the new size is there
-    }
-    paintRulers(painter);
-    painter.setRenderHint(QPainter::Antialiasing);
-    if (figure_ && selection_.part) {
-        for (const Target& target : figure_->figure.targets) {
-            if (target.part != *selection_.part || (target.part == Part::Curve && target.index != selection_.index))
-                continue;
-            painter.setPen(QPen(look.accent(), 1, Qt::DotLine));
-            painter.setBrush(Qt::NoBrush);
-            painter.drawRect(
-                QRectF(toWidget({target.rect.x, target.rect.y}), toWidget({target.rect.right(), target.rect.bottom()}))
-                    .adjusted(-3, -2, 3, 2));
-        }
-    }
-    if (figure_ && selection_.part == Part::Curve && selection_.index < figure_->figure.samples[0].size()) {
-        // The samples themselves, as small dots on the selected curve.
-        const PanelLayout& layout = figure_->figure.layouts[0];
-        painter.setPen(Qt::NoPen);
-        painter.setBrush(QColor(0x1f, 0x1d, 0x1a));
-        for (const Stretch& stretch : figure_->figure.samples[0][selection_.index].stretches) {
-            for (std::size_t i = 0; i < stretch.x.size(); ++i) {
-                const Point at{layout.frame.x + layout.map.x.toSheet(stretch.x[i]),
-                               layout.frame.bottom() - layout.map.y.toSheet(stretch.y[i])};
-                if (layout.frame.grown(0.2).contains(at)) painter.drawEllipse(toWidget(at), 1.6, 1.6);
-            }
-        }
-    }
-    if (marker_) {
-        const QPointF at = toWidget(*marker_);
-        painter.setPen(QPen(QColor(0x9a, 0x41, 0x2c), 1.5));
-        painter.setBrush(Qt::white);
-        painter.drawEllipse(at, 4, 4);
-    }
-    if (!readOut_.isEmpty()) {
-        const QFontMetrics metrics(font());
-        const QSize size = metrics.size(0, readOut_) + QSize(look.px(12), look.px(6));
-        QPointF corner = pointer_ + QPointF(look.px(14), -size.height() - look.px(8));
-        corner.setX(std::min(corner.x(), static_cast<double>(width() - size.width() - 2)));
-        corner.setY(std::max(corner.y(), 2.0));
-        const QRectF box(corner, size);
-        painter.setPen(QPen(look.hairline(), 1));
-        painter.setBrush(look.page());
-        painter.drawRoundedRect(box, 3, 3);
-        painter.setPen(look.ink());
-        painter.drawText(box, Qt::AlignCenter, readOut_);
-    }
-    if (!waitsFor_.isEmpty()) {
-        const QString text = tr("The figure is as it was last: %1").arg(waitsFor_);
-        const QRect strip(look.px(rulerWidth), height() - QFontMetrics(font()).height() - look.px(8),
-                          width() - look.px(rulerWidth), QFontMetrics(font()).height() + look.px(8));
-        painter.fillRect(strip, look.faintAccent());
-        painter.setPen(look.wrong());
-        painter.drawText(strip.adjusted(look.px(8), 0, -look.px(8), 0), Qt::AlignVCenter,
-                         QFontMetrics(font()).elidedText(text, Qt::ElideRight, strip.width() - look.px(16)));
-    }
-    if (hasFocus()) {
-        painter.setPen(QPen(look.accent(), 1));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawLine(QPointF(paper.left(), paper.bottom() + 3), QPointF(paper.right(), paper.bottom() + 3));
-    }
-}
-
-void SheetView::paintRulers(QPainter& painter) const {
-    const Look& look = look_.look();
-    const int room = look.px(rulerWidth);
-    const QRectF paper = paperRect();
-    const Sheet& sheet = figure_ ? figure_->document.sheet : session_.shown().sheet;
-    QFont small = font();
-    small.setPointSizeF(font().pointSizeF() * 0.75);
-    painter.setFont(small);
-    // As coarse as the scale needs: numbers at least 36 pixels apart.
-    double step = 10;
-    while (step * fit() < look.px(36)) step *= step == 20 ? 2.5 : 2;
-    for (double mm = 0; mm <= sheet.width + 1e-9; mm += step / 10) {
-        const double x = paper.left() + mm * fit();
-        const int tenth = static_cast<int>(std::lround(mm / step * 10)) % 10;
-        painter.setPen(look.muted());
-        painter.drawLine(QPointF(x, room), QPointF(x, room - look.px(tenth == 0 ? 6 : tenth == 5 ? 4 : 2)));
-        if (tenth == 0)
-            painter.drawText(QRectF(x - 30, 0, 60, room - look.px(6)), Qt::AlignCenter, QString::number(mm));
-    }
-    for (double mm = 0; mm <= sheet.height + 1e-9; mm += step / 10) {
-        const double y = paper.top() + mm * fit();
-        const int tenth = static_cast<int>(std::lround(mm / step * 10)) % 10;
-        painter.setPen(look.muted());
-        painter.drawLine(QPointF(room, y), QPointF(room - look.px(tenth == 0 ? 6 : tenth == 5 ? 4 : 2), y));
-        if (tenth == 0) {
-            painter.save();
-            painter.translate((room - look.px(6)) / 2.0, y);
-            painter.rotate(-90);
-            painter.drawText(QRectF(-30, -10, 60, 20), Qt::AlignCenter, QString::number(mm));
-            painter.restore();
-        }
-    }
-    painter.drawText(QRectF(0, 0, room, room - look.px(2)), Qt::AlignCenter, "mm");
-    painter.setFont(font());
-}
 
 const Target* SheetView::targetAt(Point mm) const {
     if (!figure_) return nullptr;

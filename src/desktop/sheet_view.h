@@ -55,6 +55,9 @@ protected:
     bool eventFilter(QObject* object, QEvent* event) override;
 
 private:
+    static constexpr int rulerWidth = 20; ///< logical pixels
+    static constexpr int deskMargin = 18; ///< round the paper
+
     void request();
     void take(std::shared_ptr<const ShownFigure> figure);
     QRectF paperRect() const;

@@ -70,7 +70,12 @@ private:
             for (const double place : layout_.yTicks.places)
                 lines.push_back({{f.x, onSheet(0, place).y}, {f.right(), onSheet(0, place).y}});
         }
-        if (!lines.empty()) stroke(std::move(lines), gridColour, 0.12);
+        if (lines.empty()) return;
+        stroke(std::move(lines), gridColour, 0.12);
+        if (layout_.legend.entries.empty() || layout_.legend.place == LegendPlace::AtEnds) return;
+        const Rect r = layout_.legendRect.grown(1); // no line runs through the legend's words
+        figure_.scene.items.emplace_back(
+            FillItem{{{{r.x, r.y}, {r.right(), r.y}, {r.right(), r.bottom()}, {r.x, r.bottom()}}}, paperColour});
     }
 
     void curve(std::size_t index) {

@@ -48,6 +48,10 @@ constexpr auto entries = std::to_array<FunctionEntry>({
     {"min", 2, -1, Kernel::Min, false, "least of its arguments", "all", "ISO 80000-2"},
     {"max", 2, -1, Kernel::Max, false, "greatest of its arguments", "all", "ISO 80000-2"},
     {"sinc", 1, 1, Kernel::Sinc, false, "sin(x)/x, and 1 at 0", "all x", "limit of sin(x)/x at 0"},
+    {"Γ", 1, 1, Kernel::Gamma, false, "gamma function", "x ≠ 0, −1, −2, …", "DLMF 5.2(i)"},
+    {"lnGamma", 1, 1, Kernel::LnGamma, false, "logarithm of |Γ(x)|", "x ≠ 0, −1, −2, …", "DLMF 5.2(i)"},
+    {"erf", 1, 1, Kernel::Erf, false, "error function", "all x", "DLMF 7.2(i)"},
+    {"erfc", 1, 1, Kernel::Erfc, false, "complementary error function", "all x", "DLMF 7.2(i)"},
 });
 
 } // namespace

@@ -40,6 +40,7 @@ MathPtr listMath(const std::vector<ExprPtr>& list, std::size_t from = 0) {
 }
 
 MathPtr functionName(const std::string& name) {
+    if (name == "lnGamma") return mathRow({mathWord("ln", MathClass::Operator), mathSpace(0.17), mathSymbol("Γ")});
     const bool oneLetter = decodeUtf8(nameParts(name).letter).size() == 1;
     return oneLetter ? nameMath(name) : mathWord(name, MathClass::Operator);
 }

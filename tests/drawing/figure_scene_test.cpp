@@ -95,6 +95,19 @@ TEST_CASE("a grid is drawn only on request, behind the curves") {
     CHECK(std::get_if<StrokeItem>(&figure.scene.items.front()) == strokes(figure.scene, 0.12)[0]);
 }
 
+TEST_CASE("no grid line runs through the legend") {
+    Document d = document({"f(x, a) = a x", "x in [0, 1]", "a in [0, 3]"}, {"f(x, a) for a in {1, 2}"});
+    d.panels[0].legend.place = LegendPlace::TopLeft;
+    d.panels[0].y.grid = true;
+    const Figure figure = drawFigure(d);
+    const auto* backing = std::get_if<FillItem>(&figure.scene.items[1]); // right after the grid, before the curves
+    REQUIRE(backing);
+    CHECK(backing->polygons[0][0].x < figure.layouts[0].legendRect.x);
+    CHECK(backing->polygons[0][2].y > figure.layouts[0].legendRect.bottom());
+    d.panels[0].y.grid = false;
+    CHECK_FALSE(std::get_if<FillItem>(&drawFigure(d).scene.items[1]));
+}
+
 TEST_CASE("large and small numbers share a power of ten, said once") {
     const std::string large = words(drawFigure(document({"f(x) = 2e6 x", "x in [0, 1]"}, {"f(x)"})).scene);
     CHECK(large.find("×106") != std::string::npos);

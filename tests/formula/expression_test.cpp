@@ -74,6 +74,10 @@ TEST_CASE("expressions are read as printed mathematics") {
     CHECK(value("max(1, x, 2)") == 3);
     CHECK(value("arctan(1, -1)") == Approx(2.356194490192345));
     CHECK(value("x^{y - 3}") == 9);
+    CHECK(value("Γ(5)") == 24);
+    CHECK(value("Gamma(0.5)^2") == Approx(std::acos(-1.0)));
+    CHECK(value("lnGamma(1)") == 0);
+    CHECK(value("erf(0.5) + erfc(0.5)") == Approx(1));
     CHECK(std::isinf(value("1/0")));
     CHECK(std::isnan(value("0/0")));
     CHECK(value("-inf") == -INFINITY);
@@ -89,7 +93,7 @@ TEST_CASE("a problem points at the very character") {
     const Case cases[] = {
         {"2 + sim(1)", 5, 7, "sim is not defined", "sin"},
         {"Sin(1)", 1, 3, "Sin is not defined", "sin"},
-        {"Γ", 1, 1, "Γ is not defined", "γ"},
+        {"Γ", 1, 1, "argument in brackets", "Γ(…)"},
         {"(2 + 3", 1, 1, "never closed", "add “)”"},
         {"2 + 3)", 6, 6, "closes nothing", "remove"},
         {"sin x", 1, 3, "argument in brackets", "sin(…)"},

@@ -98,6 +98,11 @@ TEST_CASE("elementary functions agree with MPFR to the last places") {
         {Kernel::Arsech, ofReciprocal<mpfr_acosh>, 1e-3, 1, 3},
         {Kernel::Arcsch, ofReciprocal<mpfr_asinh>, -50, 50, 2},
         {Kernel::Sinc, sinc, -50, 50, 2},
+        {Kernel::Gamma, mpfr_gamma, 0.01, 170, 1},
+        {Kernel::Gamma, mpfr_gamma, -9.9, -0.1, 1},
+        {Kernel::LnGamma, mpfr_lngamma, 3, 1e6, 1},
+        {Kernel::Erf, mpfr_erf, -6, 6, 1},
+        {Kernel::Erfc, mpfr_erfc, -5, 26, 1.5},
     };
     mpfr_t x, result;
     mpfr_inits2(256, x, result, nullptr);
@@ -171,6 +176,11 @@ TEST_CASE("outside its domain a function is undefined, never a number") {
     for (const Kernel kernel : {Kernel::Arcsec, Kernel::Arccsc, Kernel::Arcoth, Kernel::Arcosh})
         CHECK(std::isnan(apply(kernel, 0.5)));
     CHECK(std::isnan(apply(Kernel::Factorial, -3)));
+    CHECK(std::isnan(apply(Kernel::Gamma, 0)));
+    CHECK(std::isnan(apply(Kernel::Gamma, -2)));
+    CHECK(std::isinf(apply(Kernel::LnGamma, -2)));
+    CHECK(std::isinf(apply(Kernel::Gamma, 200)));
+    CHECK(apply(Kernel::Erfc, 40) == 0);
     CHECK(std::isnan(apply(Kernel::Power, -8, 1.0 / 3)));
     CHECK(std::isnan(apply(Kernel::Min, NAN, 1)));
     CHECK(std::isnan(apply(Kernel::Max, 1, NAN)));
