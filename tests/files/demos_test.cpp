@@ -1,0 +1,102 @@
+#include "files/export.h"
+#include "files/file_access.h"
+#include "files/recipe.h"
+
+#include <catch2/catch.hpp>
+#include <cstdlib>
+#include <filesystem>
+#include <nlohmann/json.hpp>
+
+using namespace coulter;
+using Json = nlohmann::json;
+namespace fs = std::filesystem;
+
+namespace {
+
+fs::path source() { return std::getenv("COULTER_SOURCE"); }
+
+std::vector<fs::path> demos() {
+    std::vector<fs::path> found;
+    for (const auto& entry : fs::recursive_directory_iterator(source() / "demos")) {
+        if (entry.path().extension() == ".coulter") found.push_back(entry.path());
+    }
+    return found;
+}
+
+/// Checks a recipe's value against the part of the schema for it: every key known, every choice listed, every bound
+/// kept.
+void conforms(const Json& value, Json schema, const Json& root, const std::string& path) {
+    if (schema.contains("$ref")) schema = root.at(Json::json_pointer(schema["$ref"].get<std::string>().substr(1)));
+    INFO(path);
+    if (schema.contains("enum")) CHECK(std::ranges::find(schema["enum"], value) != schema["enum"].end());
+    if (schema.contains("const")) CHECK(value == schema["const"]);
+    if (schema.contains("minimum")) CHECK(value >= schema["minimum"]);
+    if (schema.contains("maximum")) CHECK(value <= schema["maximum"]);
+    if (value.is_object()) {
+        for (const auto& [key, inner] : value.items()) {
+            REQUIRE(schema["properties"].contains(key));
+            conforms(inner, schema["properties"][key], root, path + "/" + key);
+        }
+        if (schema.contains("required")) {
+            for (const auto& key : schema["required"]) CHECK(value.contains(key));
+        }
+    }
+    if (value.is_array() && schema.contains("items")) {
+        for (std::size_t i = 0; i < value.size(); ++i)
+            conforms(value[i], schema["items"], root, path + "/" + std::to_string(i));
+    }
+}
+
+Json schema() { return Json::parse(*readFile(source() / "docs/recipe.schema.json").bytes); }
+
+template <std::size_t N> void sameWords(const Json& listed, const std::array<const char*, N>& names) {
+    REQUIRE(listed.size() == N);
+    for (std::size_t i = 0; i < N; ++i) CHECK(listed[i] == names[i]);
+}
+
+} // namespace
+
+TEST_CASE("every demo reads, has no problem, is spelled as it would be written, and rebuilds") {
+    REQUIRE(demos().size() >= 3);
+    for (const fs::path& demo : demos()) {
+        INFO(demo);
+        const std::string text = *readFile(demo).bytes;
+        const RecipeRead read = readRecipe(text);
+        INFO(read.problem.sentence);
+        REQUIRE(read.document);
+        CHECK(writeRecipe(*read.document) == text);
+        CHECK(readPage(read.document->page).problems().empty());
+        const Exported svg = exportFigure(*read.document, *findFormat("svg"));
+        REQUIRE(svg.bytes);
+        CHECK_FALSE(verifyFigure(*svg.bytes));
+    }
+}
+
+TEST_CASE("the schema allows what is written") {
+    const Json root = schema();
+    for (const fs::path& demo : demos())
+        conforms(Json::parse(*readFile(demo).bytes), root, root, demo.filename().string());
+    Document full;
+    full.page = {"f(x) = x"};
+    full.sheet = {100, 60, 8, 0.01, 600};
+    Panel& panel = full.panels[0];
+    panel.title = "t";
+    panel.x = {"x", Limits{0, 1}, true};
+    panel.legend = {LegendPlace::BottomLeft, std::array<double, 2>{1, 2}};
+    panel.plots.push_back({PlotKind::Line, "f(x)", "name", {Colour{1, 2, 3}, 1, LinePattern::Dotted}});
+    conforms(Json::parse(writeRecipe(full)), root, root, "full");
+}
+
+TEST_CASE("the schema lists the same words and bounds as the program") {
+    const Json root = schema(), &sheet = root["properties"]["sheet"]["properties"], &defs = root["$defs"];
+    CHECK(root["properties"]["coulter"]["const"] == recipeVersion);
+    CHECK(sheet["width"]["minimum"] == leastSheet);
+    CHECK(sheet["width"]["maximum"] == greatestSheet);
+    CHECK(sheet["resolution"]["maximum"] == greatestResolution);
+    CHECK(sheet["width"]["default"] == Sheet{}.width);
+    CHECK(sheet["height"]["default"] == Sheet{}.height);
+    CHECK(sheet["tolerance"]["default"] == Sheet{}.tolerance);
+    sameWords(defs["panel"]["properties"]["legend"]["properties"]["place"]["enum"], legendPlaceNames);
+    sameWords(defs["plot"]["properties"]["style"]["properties"]["pattern"]["enum"], linePatternNames);
+    sameWords(defs["plot"]["properties"]["kind"]["enum"], plotKindNames);
+}
