@@ -367,7 +367,10 @@ private:
         const int first = peek().span.first;
         ExprPtr operand = primary();
         if (is("!")) requireNumber(operand);
-        while (take("!")) operand = make(ExprKind::Factorial, from(first), {operand});
+        if (take("!")) operand = make(ExprKind::Factorial, from(first), {operand});
+        if (is("!"))
+            refuse(peek().span, "In print two such signs are the double factorial, which is another function.",
+                   "write (n!)! for a factorial of a factorial");
         return operand;
     }
 

@@ -215,7 +215,9 @@ private:
             if (j == knots_.size() || knots_[j].u - knots_[i].u > 1e-6) continue;
             // Beside the place rounding may spoil the values: the limit is taken from a little further away.
             const double reach = std::max(1e-3 * tolerance_, 8 * (knots_[j].u - knots_[i].u));
-            const double place = knots_[j].u == knots_[i].u ? knots_[i].x : knots_[i + 1].x;
+            // Where the values next to zero are undefined too (1/x overflows there), the place meant is zero.
+            const bool aroundZero = knots_[i].x < 0 && knots_[j].x > 0;
+            const double place = aroundZero ? 0 : knots_[j].u == knots_[i].u ? knots_[i].x : knots_[i + 1].x;
             const auto limit = [&](double direction) {
                 const Knot one = probe_.at(probe_.map().x.fromSheet(probe_.map().x.toSheet(place) + direction * reach));
                 const Knot two =
@@ -231,11 +233,9 @@ private:
             filled.u = probe_.map().x.toSheet(place);
             filled.v = probe_.map().y.toSheet(filled.y);
             filled.state = PointState::Filled;
-            // Nothing nearer than the reach is kept beside it.
+            // Nothing nearer than the reach is kept beside it, nor a jump that rounding feigned there.
             std::size_t first = i + 1, last = j;
-            while (first > 0 && filled.u - knots_[first - 1].u < reach &&
-                   !(first < i + 1 && knots_[first - 1].gapAfter))
-                --first;
+            while (first > 0 && filled.u - knots_[first - 1].u < reach) --first;
             while (last < knots_.size() && knots_[last].u - filled.u < reach) ++last;
             knots_.erase(knots_.begin() + static_cast<std::ptrdiff_t>(first),
                          knots_.begin() + static_cast<std::ptrdiff_t>(last));

@@ -113,6 +113,7 @@ TEST_CASE("a problem points at the very character") {
         {"|x", 1, 1, "never closed", "|"},
         {"a b", 1, 1, "a is not defined", "a = 1"},
         {"1.2.3", 4, 4, "one decimal point", ""},
+        {"5!!", 3, 3, "double factorial", "(n!)!"},
         {"omego", 1, 5, "not defined", ""},
     };
     for (const Case& c : cases) {

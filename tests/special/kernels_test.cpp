@@ -159,7 +159,7 @@ TEST_CASE("values that people check by hand are exact") {
     CHECK(apply(Kernel::Cbrt, -27) == -3);
     CHECK(apply(Kernel::Factorial, 5) == 120);
     CHECK(apply(Kernel::Factorial, 20) == 2432902008176640000.0);
-    CHECK(apply(Kernel::Factorial, 170) == Approx(7.257415615307994e306).epsilon(1e-15));
+    CHECK(apply(Kernel::Factorial, 170) == Approx(7.257415615307999e306).epsilon(1e-15));
     CHECK(apply(Kernel::Factorial, 0.5) == Approx(std::sqrt(3.14159265358979323846) / 2).epsilon(1e-15));
     CHECK(apply(Kernel::Mod, -1, 3) == 2);
     CHECK(apply(Kernel::Mod, 5.5, -2) == -0.5);
