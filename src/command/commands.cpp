@@ -50,6 +50,30 @@ std::optional<Document> loadDocument(const std::string& path) {
     return read.document;
 }
 
+std::optional<Page> loadPage(const std::string& recipe, const std::vector<std::string>& lines) {
+    std::vector<std::string> all;
+    if (!recipe.empty()) {
+        const auto document = loadDocument(recipe);
+        if (!document) return std::nullopt;
+        all = document->page;
+    }
+    all.insert(all.end(), lines.begin(), lines.end());
+    return readPage(all);
+}
+
+int sayErrors(const std::string& about, const Page& page) {
+    int status = statusGood;
+    for (const Problem& problem : page.problems()) {
+        if (problem.severity == Problem::Severity::Error) status = say(about, problem);
+    }
+    return status;
+}
+
+int usage(const std::string& sentence) {
+    fmt::print(stderr, "{}\n", sentence);
+    return statusUsage;
+}
+
 int deliver(const std::string& path, const std::string& bytes) {
     if (path == "-") {
         const bool good =

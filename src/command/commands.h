@@ -1,6 +1,6 @@
 #pragma once
 #include "figure/document.h"
-#include "formula/problem.h"
+#include "formula/page.h"
 
 #include <optional>
 #include <string>
@@ -35,6 +35,15 @@ int say(const std::string& about, const Problem& problem);
 
 /// The document in a recipe or in an exported figure; says the problem if there is none.
 std::optional<Document> loadDocument(const std::string& path);
+
+/// The page of a recipe or figure (if one is named) followed by further lines; says the problem if it cannot be had.
+std::optional<Page> loadPage(const std::string& recipe, const std::vector<std::string>& lines);
+
+/// Says each error of a page; returns statusProblem if there is one.
+int sayErrors(const std::string& about, const Page& page);
+
+/// Says what is wrong with the command line itself; returns statusUsage.
+int usage(const std::string& sentence);
 
 /// Writes to a file, or to standard output for "-"; says the problem and returns its status.
 int deliver(const std::string& path, const std::string& bytes);

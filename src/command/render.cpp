@@ -17,11 +17,6 @@ struct Settings {
     std::vector<std::string> quantities;
 };
 
-int usage(const std::string& sentence) {
-    fmt::print(stderr, "{}\n", sentence);
-    return statusUsage;
-}
-
 std::optional<Document> withSettings(Document document, const Settings& settings, const std::string& about) {
     if (settings.dpi > 0) document.sheet.resolution = settings.dpi;
     for (const std::string& quantity : settings.quantities) {
@@ -44,14 +39,11 @@ int renderOne(const std::string& recipe, const std::filesystem::path& target, co
     if (!loaded) return statusProblem;
     const auto document = withSettings(std::move(*loaded), settings, recipe);
     if (!document) return statusProblem;
-    int status = statusGood;
     // A problem on a line that no plot needs does not stop the figure, but it is said, and the status tells.
     const Page page = readPage(document->page);
     const Exported exported = exportFigure(*document, format);
     if (!exported.bytes) return say(recipe, exported.problem);
-    for (const Problem& problem : page.problems()) {
-        if (problem.severity == Problem::Severity::Error) status = say(recipe, problem);
-    }
+    const int status = sayErrors(recipe, page);
     const int delivered = deliver(target.string(), *exported.bytes);
     if (delivered == statusGood && target != "-") fmt::print("{}\n", target.string());
     return delivered != statusGood ? delivered : status;

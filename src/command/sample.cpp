@@ -33,11 +33,6 @@ std::optional<std::pair<double, double>> twoNumbers(const std::string& text, cha
     return std::pair{a, b};
 }
 
-int usage(const std::string& sentence) {
-    fmt::print(stderr, "{}\n", sentence);
-    return statusUsage;
-}
-
 int run(const Settings& settings) {
     const auto box = twoNumbers(settings.box, 'x');
     if (!box || !(box->first > 0 && box->first <= 1e5 && box->second > 0 && box->second <= 1e5))
@@ -47,21 +42,15 @@ int run(const Settings& settings) {
         return usage("--limits needs LOW,HIGH, such as -1,1.");
     if (!(settings.tolerance > 0 && settings.tolerance <= 1000))
         return usage("--tolerance needs a positive number of mm.");
-    std::vector<std::string> lines = settings.lines;
-    if (!settings.recipe.empty()) {
-        const auto document = loadDocument(settings.recipe);
-        if (!document) return statusProblem;
-        lines.insert(lines.begin(), document->page.begin(), document->page.end());
-    }
-    const Page page = readPage(lines);
+    const auto loaded = loadPage(settings.recipe, settings.lines);
+    if (!loaded) return statusProblem;
+    const Page& page = *loaded;
     Panel panel;
     panel.plots.push_back({PlotKind::Line, settings.of, std::nullopt, {}});
     if (limits) panel.y.limits = Limits{limits->first, limits->second};
     const PanelCurves curves = readCurves(page, panel);
     if (!curves.problems[0].empty()) {
-        for (const Problem& problem : page.problems()) {
-            if (problem.severity == Problem::Severity::Error) say("page", problem);
-        }
+        sayErrors("page", page);
         return say("--of", curves.problems[0].front());
     }
     if (curves.curves.size() != 1)

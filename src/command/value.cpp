@@ -27,17 +27,10 @@ bool answer(const Page& page, const std::string& expression) {
 }
 
 int run(const Settings& settings) {
-    std::vector<std::string> lines = settings.lines;
-    if (!settings.recipe.empty()) {
-        const auto document = loadDocument(settings.recipe);
-        if (!document) return statusProblem;
-        lines.insert(lines.begin(), document->page.begin(), document->page.end());
-    }
-    const Page page = readPage(lines);
-    int status = statusGood;
-    for (const Problem& problem : page.problems()) {
-        if (problem.severity == Problem::Severity::Error) status = say("page", problem);
-    }
+    const auto loaded = loadPage(settings.recipe, settings.lines);
+    if (!loaded) return statusProblem;
+    const Page& page = *loaded;
+    int status = sayErrors("page", page);
     for (const std::string& expression : settings.expressions) {
         if (expression != "-") {
             if (!answer(page, expression)) status = statusProblem;

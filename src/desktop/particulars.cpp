@@ -172,7 +172,7 @@ void Particulars::rebuild() {
         axisFields(*form, false);
     } else if (selection.part == Part::Legend) {
         heading->setText(tr("Legend"));
-        legendFields(*form);
+        legendField(*form, tr("place"));
     } else {
         heading->setText(tr("Sheet"));
         sheetFields(*form);
@@ -311,9 +311,9 @@ void Particulars::axisFields(QFormLayout& form, bool horizontal) {
             [set](bool on) { set(tr("change of the grid"), [&](Axis& a) { a.grid = on; }); });
 }
 
-void Particulars::legendFields(QFormLayout& form) {
+void Particulars::legendField(QFormLayout& form, const QString& name) {
     choiceField(
-        form, tr("place"), words(legendPlaceNames),
+        form, name, words(legendPlaceNames),
         [this] { return static_cast<int>(session_.shown().panels[0].legend.place); },
         [this](int index) {
             change(tr("change of the legend"), [&](Document& document) {
@@ -355,15 +355,7 @@ void Particulars::sheetFields(QFormLayout& form) {
         form, tr("bitmap"), leastResolution, greatestResolution, 0, 50, tr("dots/inch"),
         [sheet] { return sheet().resolution; },
         [set](double v) { set(tr("change of the resolution"), [&](Sheet& s) { s.resolution = v; }); });
-    choiceField(
-        form, tr("legend"), words(legendPlaceNames),
-        [this] { return static_cast<int>(session_.shown().panels[0].legend.place); },
-        [this](int index) {
-            change(tr("change of the legend"), [&](Document& document) {
-                document.panels[0].legend.place = static_cast<LegendPlace>(index);
-                document.panels[0].legend.at.reset();
-            });
-        });
+    legendField(form, tr("legend"));
 }
 
 } // namespace coulter

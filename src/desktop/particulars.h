@@ -26,7 +26,7 @@ private:
     void change(const QString& what, const Change& change, const QString& mergeKey = {});
     void curveFields(QFormLayout& form);
     void axisFields(QFormLayout& form, bool horizontal);
-    void legendFields(QFormLayout& form);
+    void legendField(QFormLayout& form, const QString& name);
     void sheetFields(QFormLayout& form);
     std::size_t selectedPlot() const;
 

@@ -357,7 +357,7 @@ TEST_CASE("the ribbon and the remarks tell of poles, jumps and gaps") {
     CHECK(remarks.contains(QString("f(x) is undefined from x = −5 to −3.")));
 }
 
-TEST_CASE("the newest request wins, and heavy work can be stopped") {
+TEST_CASE("of many changes in a row the newest is what is shown") {
     WindowDriver d;
     Document document;
     document.page = {"a = 1", "f(x) = sin(a/x)", "x in [-5, 5]"};

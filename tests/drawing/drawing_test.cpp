@@ -6,6 +6,7 @@
 #include "drawing/oklab.h"
 #include "drawing/svg_writer.h"
 #include "drawing/ticks.h"
+#include "make_document.h"
 
 #include <array>
 #include <catch2/catch.hpp>
@@ -15,13 +16,6 @@
 using namespace coulter;
 
 namespace {
-
-Document document(std::vector<std::string> page, std::vector<std::string> plots) {
-    Document d;
-    d.page = std::move(page);
-    for (auto& of : plots) d.panels[0].plots.push_back({PlotKind::Line, of, std::nullopt, {}});
-    return d;
-}
 
 using Rgb = std::array<double, 3>;
 

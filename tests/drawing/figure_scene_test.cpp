@@ -1,5 +1,6 @@
 #include "drawing/figure_scene.h"
 #include "drawing/svg_writer.h"
+#include "make_document.h"
 
 #include <algorithm>
 #include <catch2/catch.hpp>
@@ -8,13 +9,6 @@
 using namespace coulter;
 
 namespace {
-
-Document document(std::vector<std::string> page, std::vector<std::string> plots) {
-    Document d;
-    d.page = std::move(page);
-    for (auto& of : plots) d.panels[0].plots.push_back({PlotKind::Line, of, std::nullopt, {}});
-    return d;
-}
 
 std::vector<const StrokeItem*> strokes(const Scene& scene, double width) {
     std::vector<const StrokeItem*> found;
