@@ -1,4 +1,5 @@
 #include "command/commands.h"
+#include "formula/expr_build.h"
 #include "formula/page.h"
 #include "formula/text.h"
 
@@ -15,6 +16,13 @@ struct Settings {
     std::string recipe;
 };
 
+std::string answerText(const Answer& result) {
+    if (result.formula) return spelled(*result.formula);
+    std::string text;
+    for (const double value : result.values) text += (text.empty() ? "" : ", ") + shortestNumber(value);
+    return result.values.size() > 1 ? "(" + text + ")" : text;
+}
+
 /// One answer on one line; whether it is one.
 bool answer(const Page& page, const std::string& expression) {
     const Answer result = evaluate(page, expression);
@@ -22,7 +30,7 @@ bool answer(const Page& page, const std::string& expression) {
         fmt::print("problem: {}\n", describe(result.problems.front()));
         return false;
     }
-    fmt::print("{}\n", shortestNumber(result.value));
+    fmt::print("{}\n", answerText(result));
     return true;
 }
 

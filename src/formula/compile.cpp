@@ -1,3 +1,4 @@
+#include "formula/derivative.h"
 #include "formula/page.h"
 #include "formula/program_builder.h"
 #include "formula/text.h"
@@ -7,6 +8,7 @@
 #include <cmath>
 #include <optional>
 #include <set>
+#include <tuple>
 
 namespace coulter {
 namespace {
@@ -29,61 +31,126 @@ class Compiler {
 public:
     Compiler(const Page& page, std::span<const std::string> inputs, const FixedValues& fixed)
         : page_(page), builder_(inputs.size()) {
-        for (std::size_t i = 0; i < inputs.size(); ++i) scope_[inputs[i]] = builder_.input(i);
-        for (const auto& [name, value] : fixed) scope_[name] = builder_.constant(value);
+        for (std::size_t i = 0; i < inputs.size(); ++i) scope_[inputs[i]] = {builder_.input(i)};
+        for (const auto& [name, value] : fixed) scope_[name] = {builder_.constant(value)};
     }
 
+    /// Compiles only to find problems: limits that depend on a parameter may stand for any.
     void check(const Expr& expression) {
         checking_ = true;
-        value(expression, scope_);
+        builder_.foldsIntegrals = false;
+        values(expression, scope_);
     }
 
-    Program run(const Expr& expression) {
-        const ProgramBuilder::Value output = value(expression, scope_);
-        return builder_.finish(std::span(&output, 1));
-    }
+    Program run(const Expr& expression) { return builder_.finish(values(expression, scope_)); }
 
 private:
     using Value = ProgramBuilder::Value;
-    using Scope = std::map<std::string, Value>;
+    using Values = std::vector<Value>; ///< one, or the components of a vector
+    using Scope = std::map<std::string, Values>;
+
+    [[noreturn]] static void refuse(const Expr& e, std::string sentence, std::string suggestion = "") {
+        throw Refusal{{-1, e.span.first, e.span.last, std::move(sentence), std::move(suggestion)}};
+    }
 
     Value value(const Expr& e, const Scope& scope) {
+        const Values all = values(e, scope);
+        if (all.size() != 1) refuse(e, "A vector is no number.", "write its components one by one");
+        return all[0];
+    }
+
+    Values values(const Expr& e, const Scope& scope) {
         if (builder_.size() > largestProgram || ++steps_ > 50 * largestProgram) {
-            throw Refusal{{-1, e.span.first, e.span.last, "Written out, this formula is too large to compute.",
-                           "let fewer functions call each other several times"}};
+            refuse(e, "Written out, this formula is too large to compute.",
+                   "let fewer functions call each other several times");
         }
         const auto operand = [&](std::size_t i) { return value(*e.operands[i], scope); };
         switch (e.kind) {
-        case ExprKind::Number: return builder_.constant(e.number);
+        case ExprKind::Number: return {builder_.constant(e.number)};
         case ExprKind::Name: return name(e, scope);
         case ExprKind::Call: return call(e, scope);
-        case ExprKind::Group: return operand(0);
-        case ExprKind::Absolute: return builder_.apply(Kernel::Absolute, operand(0));
-        case ExprKind::Negate: return builder_.apply(Kernel::Negate, operand(0));
-        case ExprKind::Factorial: return builder_.apply(Kernel::Factorial, operand(0));
+        case ExprKind::Group: return values(*e.operands[0], scope);
+        case ExprKind::Absolute: return {length(values(*e.operands[0], scope))};
+        case ExprKind::Negate: {
+            Values all = values(*e.operands[0], scope);
+            for (Value& each : all) each = builder_.apply(Kernel::Negate, each);
+            return all;
+        }
+        case ExprKind::Factorial: return {builder_.apply(Kernel::Factorial, operand(0))};
         case ExprKind::Power: {
             const Value base = operand(0);
-            return builder_.power(base, operand(1));
+            return {builder_.power(base, operand(1))};
         }
-        case ExprKind::Add: return binary(Kernel::Add, e, scope);
-        case ExprKind::Subtract: return binary(Kernel::Subtract, e, scope);
-        case ExprKind::Multiply: return binary(Kernel::Multiply, e, scope);
-        case ExprKind::Divide: return binary(Kernel::Divide, e, scope);
-        case ExprKind::Compare: return compare(e, scope);
-        case ExprKind::And: return binary(Kernel::Min, e, scope);
-        case ExprKind::Or: return binary(Kernel::Max, e, scope);
-        case ExprKind::Not: return builder_.apply(Kernel::Subtract, builder_.constant(1), operand(0));
-        case ExprKind::Iverson: return operand(0);
+        case ExprKind::Add: return componentwise(Kernel::Add, e, scope);
+        case ExprKind::Subtract: return componentwise(Kernel::Subtract, e, scope);
+        case ExprKind::Multiply: return scaled(Kernel::Multiply, e, scope);
+        case ExprKind::Divide: return scaled(Kernel::Divide, e, scope);
+        case ExprKind::Compare: return {compare(e, scope)};
+        case ExprKind::And: return {builder_.apply(Kernel::Min, operand(0), operand(1))};
+        case ExprKind::Or: return {builder_.apply(Kernel::Max, operand(0), operand(1))};
+        case ExprKind::Not: return {builder_.apply(Kernel::Subtract, builder_.constant(1), operand(0))};
+        case ExprKind::Iverson: return {operand(0)};
         case ExprKind::Pieces: return pieces(e, scope);
         case ExprKind::Sum:
-        case ExprKind::Product: return series(e, scope);
+        case ExprKind::Product: return {series(e, scope)};
+        case ExprKind::Integral: return {integral(e, scope)};
+        case ExprKind::Derivative: {
+            const Derived derived = derivative(page_, e.operands[0], e.text, static_cast<int>(e.number));
+            if (!derived.expression) throw Refusal{placed(derived.problems.front(), e)};
+            return at(e, [&] { return values(*derived.expression, scope); });
         }
-        return builder_.constant(std::nan(""));
+        case ExprKind::Vector: {
+            Values all;
+            for (const ExprPtr& each : e.operands) all.push_back(value(*each, scope));
+            return all;
+        }
+        }
+        return {builder_.constant(std::nan(""))};
     }
 
-    Value binary(Kernel kernel, const Expr& e, const Scope& scope) {
-        const Value a = value(*e.operands[0], scope);
-        return builder_.apply(kernel, a, value(*e.operands[1], scope));
+    static Problem placed(Problem problem, const Expr& e) {
+        problem.first = e.span.first;
+        problem.last = e.span.last;
+        return problem;
+    }
+
+    /// Runs `compute`; a problem in what nobody spelled, such as a derivative, has its place where it came from.
+    template <typename Compute> static Values at(const Expr& e, const Compute& compute) {
+        try {
+            return compute();
+        } catch (const Refusal& refusal) {
+            throw Refusal{placed(refusal.problem, e)};
+        }
+    }
+
+    Value length(const Values& all) {
+        if (all.size() == 1) return builder_.apply(Kernel::Absolute, all[0]);
+        std::optional<Value> sum;
+        for (const Value each : all) {
+            const Value square = builder_.apply(Kernel::Multiply, each, each);
+            sum = sum ? builder_.apply(Kernel::Add, *sum, square) : square;
+        }
+        return builder_.apply(Kernel::Sqrt, *sum);
+    }
+
+    Values componentwise(Kernel kernel, const Expr& e, const Scope& scope) {
+        Values a = values(*e.operands[0], scope);
+        const Values b = values(*e.operands[1], scope);
+        if (a.size() != b.size())
+            refuse(e, "Only vectors with the same number of components can be added.", "write the missing components");
+        for (std::size_t i = 0; i < a.size(); ++i) a[i] = builder_.apply(kernel, a[i], b[i]);
+        return a;
+    }
+
+    /// A product or quotient in which at most one part is a vector.
+    Values scaled(Kernel kernel, const Expr& e, const Scope& scope) {
+        Values a = values(*e.operands[0], scope), b = values(*e.operands[1], scope);
+        if (a.size() > 1 && b.size() > 1)
+            refuse(e, "There are several products of two vectors.", "write the one you mean by its components");
+        if (b.size() > 1 && kernel == Kernel::Divide) refuse(e, "Nothing can be divided by a vector.");
+        if (b.size() > 1) std::swap(a, b);
+        for (Value& each : a) each = builder_.apply(kernel, each, b[0]);
+        return a;
     }
 
     /// 1 where every link of the chain holds, else 0.
@@ -112,15 +179,27 @@ private:
     }
 
     /// The value of the first piece whose condition holds; undefined where none does.
-    Value pieces(const Expr& e, const Scope& scope) {
-        std::optional<Value> chosen;
-        const auto add = [&](Value next) { chosen = chosen ? builder_.apply(Kernel::OrElse, *chosen, next) : next; };
+    Values pieces(const Expr& e, const Scope& scope) {
+        Values chosen;
+        const auto add = [&](const Values& next) {
+            if (!chosen.empty() && chosen.size() != next.size())
+                refuse(e, "All pieces need the same number of components.");
+            if (chosen.empty()) {
+                chosen = next;
+                return;
+            }
+            for (std::size_t i = 0; i < next.size(); ++i)
+                chosen[i] = builder_.apply(Kernel::OrElse, chosen[i], next[i]);
+        };
         for (std::size_t i = 0; i + 1 < e.operands.size(); i += 2) {
-            const Value piece = value(*e.operands[i], scope);
-            add(builder_.apply(Kernel::When, value(*e.operands[i + 1], scope), piece));
+            Values piece = values(*e.operands[i], scope);
+            const Value holds = value(*e.operands[i + 1], scope);
+            for (Value& each : piece) each = builder_.apply(Kernel::When, holds, each);
+            add(piece);
         }
-        add(e.operands.size() % 2 == 1 ? value(*e.operands.back(), scope) : builder_.constant(std::nan("")));
-        return *chosen;
+        add(e.operands.size() % 2 == 1 ? values(*e.operands.back(), scope)
+                                       : Values(chosen.size(), builder_.constant(std::nan(""))));
+        return chosen;
     }
 
     /// Written out term by term, so its limits must be known numbers.
@@ -149,98 +228,114 @@ private:
         Value total = builder_.constant(sum ? 0 : 1);
         for (double n = low; n <= high; ++n) {
             Scope inner = scope;
-            inner[e.text] = builder_.constant(n);
+            inner[e.text] = {builder_.constant(n)};
             const Value term = value(*e.operands[2], inner);
             total = n == low ? term : builder_.apply(sum ? Kernel::Add : Kernel::Multiply, total, term);
         }
         return total;
     }
 
-    Value name(const Expr& e, const Scope& scope) {
+    Value integral(const Expr& e, const Scope& scope) {
+        const Value low = value(*e.operands[0], scope), high = value(*e.operands[1], scope);
+        if (nesting_ == ProgramBuilder::deepestIntegrals)
+            refuse(e, "More than four integrals stand inside each other here.");
+        Scope inner = scope;
+        inner[e.text] = {builder_.bound(nesting_)};
+        ++nesting_;
+        const Value integrand = value(*e.operands[2], inner);
+        --nesting_;
+        return builder_.integral(nesting_, low, high, integrand);
+    }
+
+    Values name(const Expr& e, const Scope& scope) {
         if (const auto found = scope.find(e.text); found != scope.end()) return found->second;
         // Inside a function only its parameters shadow the page, but inputs and cases still mean the page's variables.
         if (const auto found = scope_.find(e.text); found != scope_.end()) return found->second;
-        if (const Line* quantity = page_.find(e.text, LineKind::Quantity); quantity && quantity->value) {
-            return builder_.constant(*quantity->value);
-        }
+        if (const auto known = page_.valueOf(e.text)) return {builder_.constant(*known)};
         if (!page_.defined.contains(e.text) && !std::isnan(constantValue(e.text)))
-            return builder_.constant(constantValue(e.text));
-        Problem problem{-1, e.span.first, e.span.last, "", ""};
-        if (const auto line = page_.defined.find(e.text); line != page_.defined.end()) {
-            if (page_.lines[line->second].kind == LineKind::Variable) {
-                problem.sentence = e.text + " is a variable and has no single value here.";
-                problem.suggestion = "give it a value, or make it a parameter: f(" + e.text + ") = …";
-            } else {
-                problem.sentence =
-                    e.text + " cannot be computed: line " + std::to_string(line->second + 1) + " has a problem.";
-            }
-        } else {
-            problem.sentence = e.text + " is not defined on this page.";
-        }
-        throw Refusal{problem};
+            return {builder_.constant(constantValue(e.text))};
+        const auto line = page_.defined.find(e.text);
+        if (line == page_.defined.end()) refuse(e, e.text + " is not defined on this page.");
+        if (page_.lines[line->second].kind == LineKind::Variable)
+            refuse(e, e.text + " is a variable and has no single value here.",
+                   "give it a value, or make it a parameter: f(" + e.text + ") = …");
+        refuse(e, e.text + " cannot be computed: line " + std::to_string(line->second + 1) + " has a problem.");
     }
 
-    Value call(const Expr& e, const Scope& scope) {
-        std::vector<Value> arguments;
-        for (const ExprPtr& operand : e.operands) arguments.push_back(value(*operand, scope));
-        if (const auto line = page_.defined.find(e.text); line != page_.defined.end() && !e.hasBase) {
+    Values call(const Expr& e, const Scope& scope) {
+        if (const auto line = page_.defined.find(e.text); line != page_.defined.end() && e.below == 0 && e.above == 0) {
+            std::vector<Values> arguments;
+            for (const ExprPtr& operand : e.operands) arguments.push_back(values(*operand, scope));
             return pageFunction(e, line->second, arguments);
         }
-        const FunctionEntry* entry = findFunction(e.text, static_cast<int>(arguments.size()) - (e.hasBase ? 1 : 0));
-        if (!entry) throw Refusal{{-1, e.span.first, e.span.last, "The function " + e.text + " is not known.", ""}};
-        if (operandCount(entry->kernel) == 1) return builder_.apply(entry->kernel, arguments[0]);
-        Value result = arguments[0];
-        for (std::size_t i = 1; i < arguments.size(); ++i) result = builder_.apply(entry->kernel, result, arguments[i]);
-        return result;
+        if (!e.orders.empty()) {
+            const Derived derived = withoutDashes(page_, std::make_shared<Expr>(e));
+            if (!derived.expression) throw Refusal{placed(derived.problems.front(), e)};
+            return at(e, [&] { return values(*derived.expression, scope); });
+        }
+        std::vector<Value> operands;
+        for (const ExprPtr& operand : e.operands) operands.push_back(value(*operand, scope));
+        const int arguments = static_cast<int>(operands.size()) - e.below - e.above;
+        const FunctionEntry* entry = findFunction(e.text, e.below, e.above, arguments);
+        if (!entry) refuse(e, "The function " + e.text + " is not known.");
+        if (entry->isSpecial()) return {builder_.apply(entry->implementation.scalar, operands)};
+        const Kernel kernel = entry->implementation.kernel;
+        if (operandCount(kernel) == 1) return {builder_.apply(kernel, operands[0])};
+        Value result = operands[0];
+        for (std::size_t i = 1; i < operands.size(); ++i) result = builder_.apply(kernel, result, operands[i]);
+        return {result};
     }
 
     /// A function with a period P is taken at the place within [0, P) that is whole periods away; where it is not
     /// defined there, within [−P, 0).
-    Value periodic(const Line& line, const std::string& name, const Scope& inner) {
-        const auto at = page_.periods.find(name);
+    Values periodic(const Line& line, const Expr& body, const Scope& inner) {
+        const auto at = page_.periods.find(line.name);
         const Line* continued = at == page_.periods.end() ? nullptr : &page_.lines[at->second];
-        if (!continued || !continued->good() || !continued->value) return value(*line.body, inner);
+        if (!continued || !continued->good() || !continued->value) return values(body, inner);
         const Value period = builder_.constant(*continued->value);
+        const std::string& parameter = line.parameters[0];
         Scope first = inner, second = inner;
-        first[line.parameters[0]] = builder_.apply(Kernel::Mod, inner.at(line.parameters[0]), period);
-        second[line.parameters[0]] = builder_.apply(Kernel::Subtract, first[line.parameters[0]], period);
-        const Value here = value(*line.body, first);
-        return builder_.apply(Kernel::IfDefined, here, value(*line.body, second));
+        first[parameter] = {builder_.apply(Kernel::Mod, inner.at(parameter)[0], period)};
+        second[parameter] = {builder_.apply(Kernel::Subtract, first[parameter][0], period)};
+        Values here = values(body, first);
+        const Values there = values(body, second);
+        for (std::size_t i = 0; i < here.size(); ++i) here[i] = builder_.apply(Kernel::IfDefined, here[i], there[i]);
+        return here;
     }
 
-    Value pageFunction(const Expr& e, std::size_t lineIndex, const std::vector<Value>& arguments) {
+    /// The body of a function of the page, or of its derivative.
+    ExprPtr bodyOf(const Expr& e, const Line& line) {
+        if (e.orders.empty()) return line.body;
+        ExprPtr& known = derivatives_[{line.name, e.orders}];
+        if (known) return known;
+        const Derived derived = derivativeOfFunction(page_, line, e.orders);
+        if (!derived.expression) throw Refusal{placed(derived.problems.front(), e)};
+        return known = derived.expression;
+    }
+
+    Values pageFunction(const Expr& e, std::size_t lineIndex, const std::vector<Values>& arguments) {
         const Line& line = page_.lines[lineIndex];
-        if (line.kind != LineKind::Function || !line.good() || !line.body) {
-            throw Refusal{{-1, e.span.first, e.span.last,
-                           e.text + " cannot be computed: line " + std::to_string(lineIndex + 1) + " has a problem.",
-                           ""}};
-        }
-        const auto [known, isNew] = calls_.try_emplace({lineIndex, arguments}, std::nullopt);
-        if (!isNew && known->second) return *known->second;
+        if (line.kind != LineKind::Function || !line.good() || !line.body)
+            refuse(e, e.text + " cannot be computed: line " + std::to_string(lineIndex + 1) + " has a problem.");
+        const auto key = std::make_tuple(lineIndex, e.orders, arguments);
+        if (const auto known = calls_.find(key); known != calls_.end()) return known->second;
         struct Depth {
             int& count;
             explicit Depth(int& c) : count(c) { ++count; }
             ~Depth() { --count; }
         };
         const Depth depth(callDepth_);
-        if (callDepth_ > deepestCalls) {
-            throw Refusal{{-1, e.span.first, e.span.last, "Functions call each other more than 200 deep here.",
-                           "join some of them"}};
-        }
+        if (callDepth_ > deepestCalls)
+            refuse(e, "Functions call each other more than 200 deep here.", "join some of them");
         // A page is free of circles before anything is compiled, so this ends.
         Scope inner;
         for (std::size_t i = 0; i < arguments.size(); ++i) inner[line.parameters[i]] = arguments[i];
         try {
-            const Value result = periodic(line, e.text, inner);
-            calls_[{lineIndex, arguments}] = result;
-            return result;
+            return calls_[key] = periodic(line, *bodyOf(e, line), inner);
         } catch (Refusal& refusal) {
-            if (!refusal.problem.sentence.starts_with("In line ")) { // the place is where the caller can see it
+            if (!refusal.problem.sentence.starts_with("In line ")) // the place is where the caller can see it
                 refusal.problem.sentence = "In line " + std::to_string(lineIndex + 1) + ": " + refusal.problem.sentence;
-            }
-            refusal.problem.first = e.span.first;
-            refusal.problem.last = e.span.last;
-            throw;
+            throw Refusal{placed(refusal.problem, e)};
         }
     }
 
@@ -249,8 +344,10 @@ private:
     Scope scope_;
     std::size_t steps_ = 0;
     int callDepth_ = 0;
-    bool checking_ = false; ///< only looked at for problems: limits that depend on a parameter may stand for any
-    std::map<std::pair<std::size_t, std::vector<Value>>, std::optional<Value>> calls_;
+    int nesting_ = 0; ///< how many integrals stand around this place
+    bool checking_ = false;
+    std::map<std::tuple<std::size_t, std::vector<int>, std::vector<Values>>, Values> calls_;
+    std::map<std::pair<std::string, std::vector<int>>, ExprPtr> derivatives_;
 };
 
 void collectVariables(const Page& page, const Expr& e, const std::set<std::string>& bound,
@@ -259,10 +356,9 @@ void collectVariables(const Page& page, const Expr& e, const std::set<std::strin
         if (page.find(e.text, LineKind::Variable) && std::ranges::find(found, e.text) == found.end())
             found.push_back(e.text);
     }
-    const bool runs = e.kind == ExprKind::Sum || e.kind == ExprKind::Product;
     for (std::size_t i = 0; i < e.operands.size(); ++i) {
         std::set<std::string> inner = bound;
-        if (runs && i == 2) inner.insert(e.text);
+        if (bindsName(e.kind) && i == 2) inner.insert(e.text);
         collectVariables(page, *e.operands[i], inner, visited, found);
     }
     if (e.kind != ExprKind::Call) return;
@@ -286,6 +382,12 @@ Problems checkBody(const Page& page, const Line& line) {
     FixedValues any;
     for (const std::string& name : freeVariables(page, line.body)) {
         if (std::ranges::find(line.parameters, name) == line.parameters.end()) any[name] = 0;
+    }
+    for (const Line& each : page.lines) { // found only after the functions that its conditions ask for
+        if (each.kind != LineKind::Solution || !each.good() || !each.values.empty()) continue;
+        for (const std::string& unknown : each.unknowns) {
+            if (std::ranges::find(line.parameters, unknown) == line.parameters.end()) any[unknown] = 0;
+        }
     }
     try {
         Compiler(page, line.parameters, any).check(*line.body);

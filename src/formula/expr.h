@@ -13,26 +13,29 @@ struct Span {
 };
 
 enum class ExprKind {
-    Number,    ///< `number`; `text` is its spelling
-    Name,      ///< `text` is the canonical name of a quantity, variable, parameter or constant
-    Call,      ///< `text` is the function's canonical name, operands its arguments
-    Group,     ///< one operand in brackets; kept because print shows them
-    Absolute,  ///< |a|
-    Negate,    ///< −a
-    Add,       ///< a + b
-    Subtract,  ///< a − b
-    Multiply,  ///< a b; `juxtaposed` if no sign was written
-    Divide,    ///< a / b
-    Power,     ///< a ^ b; `onFunction` if written sin^2(x)
-    Factorial, ///< a!
-    Compare,   ///< a < b <= c: operands and the `relations` between them; a condition
-    And,       ///< a and b; a condition
-    Or,        ///< a or b; a condition
-    Not,       ///< not a; a condition
-    Iverson,   ///< [a]: 1 where the condition holds, 0 elsewhere
-    Pieces,    ///< value, condition, value, condition, …; a last value alone is “otherwise”
-    Sum,       ///< sum over the name `text`: lower limit, upper limit, term
-    Product,   ///< the same as a product
+    Number,     ///< `number`; `text` is its spelling
+    Name,       ///< `text` is the canonical name of a quantity, variable, parameter or constant
+    Call,       ///< `text` is the function's canonical name, operands its indices and arguments
+    Group,      ///< one operand in brackets; kept because print shows them
+    Absolute,   ///< |a|
+    Negate,     ///< −a
+    Add,        ///< a + b
+    Subtract,   ///< a − b
+    Multiply,   ///< a b; `juxtaposed` if no sign was written
+    Divide,     ///< a / b
+    Power,      ///< a ^ b; `onFunction` if written sin^2(x)
+    Factorial,  ///< a!
+    Compare,    ///< a < b <= c: operands and the `relations` between them; a condition
+    And,        ///< a and b; a condition
+    Or,         ///< a or b; a condition
+    Not,        ///< not a; a condition
+    Iverson,    ///< [a]: 1 where the condition holds, 0 elsewhere
+    Pieces,     ///< value, condition, value, condition, …; a last value alone is “otherwise”
+    Sum,        ///< sum over the name `text`: lower limit, upper limit, term
+    Product,    ///< the same as a product
+    Integral,   ///< over the name `text`: lower limit, upper limit, integrand
+    Derivative, ///< d^n/dx^n: x is `text`, n is `number`, the operand what is differentiated
+    Vector,     ///< (a, b) or (a, b, c)
 };
 
 struct Expr;
@@ -46,10 +49,15 @@ struct Expr {
     std::string text;
     bool juxtaposed = false;
     bool onFunction = false;
-    std::vector<ExprPtr> operands; ///< for a call with a base (log_{b}), the base comes first and `hasBase` is set
-    bool hasBase = false;
+    std::vector<ExprPtr> operands; ///< of a call: indices below, indices above, arguments
+    int below = 0;                 ///< how many operands of a call are indices below: log_{b}(x), J_{n}(x)
+    int above = 0;                 ///< and above: P_{n}^{m}(x)
+    std::vector<int> orders; ///< of a call: how often it is differentiated by each argument, as in f''(x); empty: not
     std::vector<std::string> relations; ///< of a comparison: "<", "<=", "=", "!=", ">", ">="
 };
+
+/// Whether the last operand of this kind stands under a name that runs there: sum, product, integral.
+bool bindsName(ExprKind kind);
 
 /// Whether an expression is a condition, which is true or false and not a number.
 bool isCondition(const Expr& expression);

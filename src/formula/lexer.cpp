@@ -33,6 +33,7 @@ std::string_view wordFor(char32_t c) {
     case U'√': return "sqrt";
     case U'∑': return "sum";
     case U'∏': return "prod";
+    case U'∫': return "int";
     default: return {};
     }
 }

@@ -17,6 +17,7 @@ enum class LineKind {
     Variable, ///< x in [a, b], count 101
     Period,   ///< r(t + 6) = r(t)
     Question, ///< f(2) = ?
+    Solution, ///< (a, b) solves 2a + b = 5, a - 4b = 1
     Unread,   ///< could not be read; see its problems
 };
 
@@ -36,6 +37,8 @@ struct Line {
     Span nameSpan;
     std::vector<std::string> parameters; ///< of a function, canonical
     ExprPtr body;                        ///< of a quantity, function or question; text of prose is in `source`
+    std::vector<std::string> unknowns;   ///< of a solution, canonical
+    std::vector<ExprPtr> equations;      ///< of a solution
     ExprPtr low, high;                   ///< ends of a variable's interval
     ExprPtr from, to;                    ///< range in which a quantity can be scrubbed
     ExprPtr count, step;
@@ -45,6 +48,9 @@ struct Line {
     Problems problems;               ///< errors and notes on this line
 
     std::optional<double> value;   ///< of a quantity or an answered question
+    std::vector<double> values;    ///< of a solution, by unknown; of a question about a vector, by component
+    std::vector<double> errors;    ///< of an answered question: bound of the error of each value; inf if none is known
+    ExprPtr formula;               ///< of a question about a derivative: the answer
     std::optional<Interval> range; ///< of a quantity with from … to …
     Interval interval;             ///< of a variable
     Grid grid;                     ///< of a variable

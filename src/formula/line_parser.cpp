@@ -111,6 +111,8 @@ private:
         const std::size_t length = readName(tokens, name);
         line.nameSpan = {tokens[0].span.first, tokens[length > 0 ? length - 1 : 0].span.last};
         if (length > 0 && isWord(tokens[length], "in")) return variable(tokens, name, length + 1);
+        if (std::ranges::any_of(tokens, [](const Token& token) { return isWord(token, "solves"); }))
+            return solution(tokens);
 
         std::size_t equals = end;
         int depth = 0;
@@ -162,6 +164,43 @@ private:
         if (!parameters(tokens, length + 1, equals - 1)) return;
         line.kind = LineKind::Function;
         out_.body = slice(tokens, equals + 1, end);
+    }
+
+    /// (a, b) solves 2a + b = 5, a - 4b = 1
+    void solution(const std::vector<Token>& tokens) {
+        Line& line = out_.line;
+        const std::size_t end = tokens.size() - 1;
+        std::size_t at = isSymbol(tokens[0], "(") ? 1 : 0;
+        const bool bracket = at == 1;
+        do {
+            std::string name;
+            const std::size_t length = readName(std::span(tokens).subspan(at), name);
+            if (length == 0)
+                return report(line, tokens[at].span, "The unknowns that are to be found stand before “solves”.",
+                              "write (a, b) solves 2a + b = 5, a - 4b = 1");
+            if (std::ranges::count(line.unknowns, name) > 0)
+                return report(line, tokens[at].span, "The unknown " + name + " stands here twice.");
+            line.unknowns.push_back(name);
+            at += length;
+        } while (isSymbol(tokens[at], ",") && ++at < end);
+        if (bracket && isSymbol(tokens[at], ")")) ++at;
+        if (!isWord(tokens[at], "solves"))
+            return report(line, tokens[at].span, "The unknowns that are to be found stand before “solves”.",
+                          "write (a, b) solves 2a + b = 5, a - 4b = 1");
+        line.name = line.unknowns.front();
+        line.nameSpan = {tokens[0].span.first, tokens[at - 1].span.last};
+        std::size_t begin = at + 1;
+        int depth = 0;
+        for (std::size_t i = begin; i <= end; ++i) {
+            if (isSymbol(tokens[i], "(") || isSymbol(tokens[i], "{") || isSymbol(tokens[i], "[")) ++depth;
+            if (isSymbol(tokens[i], ")") || isSymbol(tokens[i], "}") || isSymbol(tokens[i], "]")) --depth;
+            if (i != end && !(isSymbol(tokens[i], ",") && depth <= 0)) continue;
+            if (i == begin)
+                return report(line, tokens[i].span, "A condition is missing here.", "write it as 2a + b = 5");
+            out_.equations.push_back(slice(tokens, begin, i));
+            begin = i + 1;
+        }
+        line.kind = LineKind::Solution;
     }
 
     /// r(t + 6) = r(t): the same name on both sides, and its parameter alone on the right.
@@ -341,6 +380,16 @@ Line readLine(LineOutline outline, const KnownNames& page) {
         line.problems.insert(line.problems.end(), parsed.problems.begin(), parsed.problems.end());
     };
     read(outline.body, line.kind == LineKind::Variable ? line.low : line.body);
+    for (const std::vector<Token>& tokens : outline.equations) {
+        const ParsedExpression parsed = parseExpression(tokens, inScope, Wanted::Condition);
+        line.problems.insert(line.problems.end(), parsed.problems.begin(), parsed.problems.end());
+        if (!parsed.expression) continue;
+        const Expr& e = *parsed.expression;
+        if (e.kind != ExprKind::Compare || e.relations != std::vector<std::string>{"="})
+            report(line, e.span, "A condition to solve is one equation.", "write it as 2a + b = 5");
+        else
+            line.equations.push_back(parsed.expression);
+    }
     read(outline.high, line.high);
     read(outline.from, line.from);
     read(outline.to, line.to);

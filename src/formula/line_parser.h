@@ -13,6 +13,7 @@ struct LineOutline {
     std::vector<Token> body; ///< right-hand side; for a variable the low end
     std::vector<Token> high; ///< high end of a variable's interval
     std::vector<Token> from, to, count, step;
+    std::vector<std::vector<Token>> equations; ///< of a solution
 };
 
 /// Longest line that is read, in characters.

@@ -38,6 +38,10 @@ std::size_t distance(const std::u32string& a, const std::u32string& b) {
 
 } // namespace
 
+bool bindsName(ExprKind kind) {
+    return kind == ExprKind::Sum || kind == ExprKind::Product || kind == ExprKind::Integral;
+}
+
 bool isCondition(const Expr& e) {
     switch (e.kind) {
     case ExprKind::Compare:
@@ -66,7 +70,9 @@ std::string nearName(std::string_view unknown, const KnownNames& known) {
     std::vector<std::string> candidates;
     for (const auto& [name, arity] : known.functions) candidates.push_back(name);
     candidates.insert(candidates.end(), known.values.begin(), known.values.end());
-    for (const FunctionEntry& entry : catalogue()) candidates.emplace_back(entry.name);
+    for (const FunctionEntry& entry : catalogue()) { // one letter is near to every other: no help
+        if (decodeUtf8(entry.name).size() > 1) candidates.emplace_back(entry.name);
+    }
     for (std::size_t i = candidates.size(); i-- > 0;) { // Greek letters are mistyped by name
         const std::u32string letters = decodeUtf8(candidates[i]);
         if (const auto name = greekName(letters.front()); !name.empty())

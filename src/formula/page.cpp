@@ -1,8 +1,9 @@
 #include "formula/page.h"
 
+#include "formula/conditions.h"
 #include "formula/line_parser.h"
-#include "formula/parser.h"
 #include "formula/text.h"
+#include "special/catalogue.h"
 
 #include <algorithm>
 #include <cmath>
@@ -12,6 +13,10 @@
 namespace coulter {
 namespace {
 
+/// Most values of integrands that one number of a page may need: a fraction of a second.
+constexpr std::int64_t mostIntegrandValues = 20'000'000;
+constexpr std::string_view tooLong = "The integral here takes too long to compute for a single number.";
+
 void report(Line& line, Span span, std::string sentence, std::string suggestion = "",
             Problem::Severity severity = Problem::Severity::Error) {
     line.problems.push_back({-1, span.first, span.last, std::move(sentence), std::move(suggestion), severity});
@@ -20,8 +25,8 @@ void report(Line& line, Span span, std::string sentence, std::string suggestion 
 Span spanOf(const Line& line) { return {1, std::max(1, static_cast<int>(decodeUtf8(line.source).size()))}; }
 
 bool defines(const Line& line) {
-    return !line.name.empty() &&
-           (line.kind == LineKind::Quantity || line.kind == LineKind::Function || line.kind == LineKind::Variable);
+    return !line.name.empty() && (line.kind == LineKind::Quantity || line.kind == LineKind::Function ||
+                                  line.kind == LineKind::Variable || line.kind == LineKind::Solution);
 }
 
 /// Names a body refers to, without the parameters; each with its place.
@@ -29,10 +34,9 @@ void references(const Expr& e, const std::set<std::string>& bound, std::vector<s
     if ((e.kind == ExprKind::Name && !bound.contains(e.text)) || e.kind == ExprKind::Call) {
         out.emplace_back(e.text, e.span);
     }
-    const bool runs = e.kind == ExprKind::Sum || e.kind == ExprKind::Product;
     for (std::size_t i = 0; i < e.operands.size(); ++i) {
         std::set<std::string> inner = bound;
-        if (runs && i == 2) inner.insert(e.text);
+        if (bindsName(e.kind) && i == 2) inner.insert(e.text);
         references(*e.operands[i], inner, out);
     }
 }
@@ -42,11 +46,15 @@ public:
     explicit Resolver(Page& page) : page_(page), state_(page.lines.size(), State::New) {}
 
     void run() {
+        // Conditions may ask for a function of their own unknowns; seen from them that is no circle.
+        for (std::size_t i = 0; i < page_.lines.size(); ++i) {
+            if (page_.lines[i].kind == LineKind::Solution) visit(i);
+        }
         // A function is computed with its period, so that must be known first.
         for (const auto& [name, line] : page_.periods) visit(line);
         for (std::size_t i = 0; i < page_.lines.size(); ++i) visit(i);
         for (Line& line : page_.lines) {
-            if (line.good() && line.kind == LineKind::Question) answer(line);
+            if (line.good() && line.kind == LineKind::Question) question(line);
         }
     }
 
@@ -81,7 +89,9 @@ private:
                 open(defined->second);
             } else if (state_[defined->second] == State::Open) {
                 ++top.next;
-                nameCircle(defined->second);
+                const bool unknown = page_.lines[defined->second].kind == LineKind::Solution &&
+                                     page_.lines[index].kind == LineKind::Function;
+                if (!unknown) nameCircle(defined->second);
             } else {
                 ++top.next;
                 if (page_.lines[defined->second].good()) continue;
@@ -103,11 +113,14 @@ private:
         if (line.kind == LineKind::Period) period(line);
         if (line.kind == LineKind::Variable) variable(line);
         if (line.kind == LineKind::Function && line.body) function(line);
+        if (line.kind == LineKind::Solution) solution(line);
     }
 
     static std::vector<std::pair<std::string, Span>> needs(const Line& line) {
         std::vector<std::pair<std::string, Span>> out;
-        const std::set<std::string> bound(line.parameters.begin(), line.parameters.end());
+        std::set<std::string> bound(line.parameters.begin(), line.parameters.end());
+        bound.insert(line.unknowns.begin(), line.unknowns.end());
+        for (const ExprPtr& equation : line.equations) references(*equation, bound, out);
         for (const ExprPtr& part : {line.body, line.low, line.high, line.from, line.to, line.count, line.step}) {
             if (part) references(*part, bound, out);
         }
@@ -138,10 +151,23 @@ private:
             line.problems.insert(line.problems.end(), compiled.problems.begin(), compiled.problems.end());
             return std::nullopt;
         }
+        if (compiled.program->outputs.size() != 1) {
+            report(line, expression->span, "A vector is no number.", "write one of its components");
+            return std::nullopt;
+        }
         double result = 0;
         double* out = &result;
-        Evaluator (*compiled.program)({}, std::span<double* const>(&out, 1), 1);
+        Evaluator evaluator(*compiled.program);
+        evaluator.limit({}, mostIntegrandValues);
+        evaluator({}, std::span<double* const>(&out, 1), 1);
+        if (evaluator.exhausted()) report(line, expression->span, std::string(tooLong));
         return result;
+    }
+
+    void solution(Line& line) {
+        Solved solved = solveConditions(page_, line);
+        line.problems.insert(line.problems.end(), solved.problems.begin(), solved.problems.end());
+        if (line.good()) line.values = std::move(solved.values);
     }
 
     void quantity(Line& line) {
@@ -196,12 +222,14 @@ private:
         line.problems.insert(line.problems.end(), problems.begin(), problems.end());
     }
 
-    void answer(Line& line) {
-        for (const std::string& name : freeVariables(page_, line.body)) {
-            return report(line, line.body->span, name + " is a variable and has no single value here.",
-                          "ask at a place, such as f(2) = ?");
-        }
-        line.value = number(line, line.body);
+    void question(Line& line) {
+        Answer found = answer(page_, line.body);
+        line.problems.insert(line.problems.end(), found.problems.begin(), found.problems.end());
+        if (!line.good()) return;
+        line.formula = found.formula;
+        line.values = found.values;
+        line.errors = found.errors;
+        if (line.values.size() == 1) line.value = line.values[0];
     }
 
     Page& page_;
@@ -211,6 +239,15 @@ private:
 
 void noteShadowed(Line& line) {
     if (!defines(line)) return;
+    if (line.kind == LineKind::Function) {
+        const NameParts parts = nameParts(line.name);
+        const FunctionEntry* entry =
+            findFunction(parts.letter, parts.subscript.empty() ? 0 : 1, 0, static_cast<int>(line.parameters.size()));
+        if (entry)
+            report(line, line.nameSpan,
+                   line.name + " now means this line, not the " + std::string(entry->meaning) + ".", "",
+                   Problem::Severity::Note);
+    }
     if (!std::isnan(constantValue(line.name))) {
         report(line, line.nameSpan,
                line.name + " now means this line, not the constant " + shortestNumber(constantValue(line.name)) + ".",
@@ -225,6 +262,14 @@ const Line* Page::find(const std::string& name, LineKind kind) const {
     if (at == defined.end()) return nullptr;
     const Line& line = lines[at->second];
     return line.kind == kind && line.good() ? &line : nullptr;
+}
+
+std::optional<double> Page::valueOf(const std::string& name) const {
+    if (const Line* quantity = find(name, LineKind::Quantity)) return quantity->value;
+    const Line* solution = find(name, LineKind::Solution);
+    if (!solution || solution->values.empty()) return std::nullopt;
+    const auto at = std::ranges::find(solution->unknowns, name);
+    return solution->values[static_cast<std::size_t>(at - solution->unknowns.begin())];
 }
 
 Problems Page::problems() const {
@@ -246,17 +291,27 @@ Page readPage(std::span<const std::string> lines) {
     for (std::size_t i = 0; i < outlines.size(); ++i) {
         Line& line = outlines[i].line;
         if (!defines(line)) continue;
-        const auto [known, isNew] = page.defined.try_emplace(line.name, i);
-        if (!isNew) {
-            report(line, line.nameSpan,
-                   line.name + " is already defined in line " + std::to_string(known->second + 1) + ".",
-                   "choose another name, or a subscript");
-            continue;
+        const std::vector<std::string> names =
+            line.kind == LineKind::Solution ? line.unknowns : std::vector<std::string>{line.name};
+        for (const std::string& name : names) {
+            const auto [known, isNew] = page.defined.try_emplace(name, i);
+            if (!isNew) {
+                report(line, line.nameSpan,
+                       name + " is already defined in line " + std::to_string(known->second + 1) + ".",
+                       "choose another name, or a subscript");
+            } else if (line.kind == LineKind::Function) {
+                page.names.functions[name] = line.parameters.size();
+            } else {
+                page.names.values.insert(name);
+            }
         }
-        if (line.kind == LineKind::Function)
-            page.names.functions[line.name] = line.parameters.size();
-        else
-            page.names.values.insert(line.name);
+    }
+    // A question may ask for a derivative in the names of parameters.
+    KnownNames inQuestions = page.names;
+    for (const LineOutline& outline : outlines) {
+        for (const std::string& parameter : outline.line.parameters) {
+            if (!page.names.functions.contains(parameter)) inQuestions.values.insert(parameter);
+        }
     }
     for (std::size_t i = 0; i < outlines.size(); ++i) {
         Line& line = outlines[i].line;
@@ -269,7 +324,11 @@ Page readPage(std::span<const std::string> lines) {
             report(line, line.nameSpan, line.name + " already has a period.");
         }
     }
-    for (LineOutline& outline : outlines) page.lines.push_back(readLine(std::move(outline), page.names));
+    for (LineOutline& outline : outlines) {
+        const bool question = outline.line.kind == LineKind::Question;
+        page.lines.push_back(readLine(std::move(outline), question ? inQuestions : page.names));
+    }
+    page.inQuestions = std::move(inQuestions);
     for (Line& line : page.lines) noteShadowed(line);
     if (lines.size() > longestPage) {
         report(page.lines.back(), spanOf(page.lines.back()),
@@ -277,21 +336,6 @@ Page readPage(std::span<const std::string> lines) {
     }
     Resolver(page).run();
     return page;
-}
-
-Answer evaluate(const Page& page, std::string_view text) {
-    const ParsedExpression parsed = parseExpression(decodeUtf8(text), page.names);
-    Answer answer{std::nan(""), {}};
-    if (!parsed.expression) {
-        answer.problems = parsed.problems;
-        return answer;
-    }
-    const Compiled compiled = compile(page, parsed.expression, {});
-    answer.problems = compiled.problems;
-    if (!compiled.program) return answer;
-    double* out = &answer.value;
-    Evaluator (*compiled.program)({}, std::span<double* const>(&out, 1), 1);
-    return answer;
 }
 
 } // namespace coulter

@@ -3,7 +3,9 @@
 #include "formula/names.h"
 #include "formula/program.h"
 
+#include <limits>
 #include <map>
+#include <optional>
 #include <span>
 #include <string>
 #include <vector>
@@ -15,11 +17,14 @@ namespace coulter {
 struct Page {
     std::vector<Line> lines;
     KnownNames names;                           ///< of all good definitions
+    KnownNames inQuestions;                     ///< the same, and the parameters of functions
     std::map<std::string, std::size_t> defined; ///< canonical name → its line
     std::map<std::string, std::size_t> periods; ///< canonical name of a function → the line that continues it
 
     /// The line that defines a name, if it is of this kind and good; else null.
     const Line* find(const std::string& name, LineKind kind) const;
+    /// What a name of this page is worth, if it is a quantity or found by a solution.
+    std::optional<double> valueOf(const std::string& name) const;
     /// All problems and notes, in the order of the lines.
     Problems problems() const;
 };
@@ -41,7 +46,7 @@ struct Compiled {
 
 /// Compiles an expression over the page, with the named inputs as the program's inputs, in this order.
 /// Quantities become constants, functions of the page are written out in place.
-/// A name that is neither input, fixed, quantity nor constant is a problem.
+/// A name that is neither input, fixed, quantity nor constant is a problem. A vector has an output for each component.
 Compiled compile(const Page& page, const ExprPtr& expression, std::span<const std::string> inputs,
                  const FixedValues& fixed = {});
 
@@ -49,11 +54,18 @@ Compiled compile(const Page& page, const ExprPtr& expression, std::span<const st
 /// it without being parameters.
 Problems checkBody(const Page& page, const Line& line);
 
-/// Reads and evaluates one expression that needs no variable; `value` is NaN where it is undefined.
+/// What an expression without variables is worth.
 struct Answer {
-    double value = 0;
+    std::vector<double> values; ///< one, or the components of a vector; NaN where undefined
+    std::vector<double> errors; ///< bound of the error of each value; inf where none is known
+    ExprPtr formula;            ///< of a derivative by a name that has no value: the formula
     Problems problems;
+
+    /// The value, if it is a single number; else NaN.
+    double value() const { return values.size() == 1 ? values[0] : std::numeric_limits<double>::quiet_NaN(); }
 };
+Answer answer(const Page& page, const ExprPtr& expression);
+/// The same for text, in which the parameters of the page's functions may stand for themselves.
 Answer evaluate(const Page& page, std::string_view expression);
 
 /// Names of the page's variables that an expression depends on, directly or through functions, without parameters.

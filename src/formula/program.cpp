@@ -1,24 +1,115 @@
 #include "formula/program.h"
 
+#include "formula/quadrature.h"
+#include "special/catalogue.h"
+
 #include <algorithm>
+#include <limits>
+#include <map>
+#include <tbb/blocked_range.h>
+#include <tbb/parallel_for.h>
 
 namespace coulter {
+namespace {
 
-Evaluator::Evaluator(const Program& program, InstructionSet set) : program_(program) {
-    const std::size_t registers = program.inputCount + program.constants.size() + program.temporaryCount;
-    memory_.resize(registers * (blockSize / 8));
+/// Pieces that one integral may be divided into, by the number of integrals around it.
+int mostPieces(int nesting) { return nesting == 0 ? 600 : nesting == 1 ? 100 : 12; }
+
+} // namespace
+
+std::size_t specialOperandCount(ScalarFunction function) {
+    static const std::map<ScalarFunction, std::size_t> counts = [] {
+        std::map<ScalarFunction, std::size_t> made;
+        for (const FunctionEntry& entry : catalogue()) {
+            if (entry.isSpecial()) made[entry.implementation.scalar] = entry.operandCount();
+        }
+        return made;
+    }();
+    return counts.at(function);
+}
+
+std::span<const std::uint32_t> Program::operandsOf(const Instruction& instruction) const {
+    if (instruction.integral >= 0) return integrals[static_cast<std::size_t>(instruction.integral)].operands;
+    const std::size_t count = instruction.special ? specialOperandCount(instruction.special)
+                                                  : static_cast<std::size_t>(operandCount(instruction.kernel));
+    return std::span(instruction.operands).first(count);
+}
+
+Evaluator::Evaluator(const Program& program, InstructionSet set)
+    : program_(program), valuesLeft_(std::make_shared<std::int64_t>(std::numeric_limits<std::int64_t>::max())) {
+    memory_.resize(program.registerCount() * (blockSize / 8));
     for (std::size_t i = 0; i < program.constants.size(); ++i) {
         std::fill_n(block(static_cast<std::uint32_t>(program.inputCount + i)), blockSize, program.constants[i]);
     }
     kernels_.reserve(program.instructions.size());
-    for (const auto& instruction : program.instructions) kernels_.push_back(blockKernel(instruction.kernel, set));
+    for (const auto& instruction : program.instructions)
+        kernels_.push_back(instruction.kernel == Kernel::Count ? nullptr : blockKernel(instruction.kernel, set));
+    for (const auto& integral : program.integrals) {
+        Inner& inner = inner_.emplace_back();
+        inner.evaluator = std::make_unique<Evaluator>(*integral.integrand, set);
+        inner.errors.resize(blockSize);
+    }
+    limit({}, *valuesLeft_);
 }
 
-void Evaluator::run(std::size_t padded) {
+void Evaluator::limit(std::stop_token stop, std::int64_t mostIntegrandValues) {
+    stop_ = std::move(stop);
+    *valuesLeft_ = mostIntegrandValues;
+    for (Inner& inner : inner_) {
+        inner.evaluator->valuesLeft_ = valuesLeft_;
+        inner.evaluator->nesting_ = nesting_ + 1;
+        inner.evaluator->limit(stop_, mostIntegrandValues);
+    }
+}
+
+void Evaluator::run(std::size_t count, std::size_t padded) {
     for (std::size_t i = 0; i < kernels_.size(); ++i) {
         const auto& instruction = program_.instructions[i];
-        kernels_[i](block(instruction.a), block(instruction.b), block(instruction.result), padded);
+        if (kernels_[i]) {
+            kernels_[i](block(instruction.operands[0]), block(instruction.operands[1]), block(instruction.result),
+                        padded);
+        } else if (instruction.special) {
+            const double* operands[4];
+            for (std::size_t k = 0; k < 4; ++k) operands[k] = block(instruction.operands[k]);
+            double* result = block(instruction.result);
+            for (std::size_t p = 0; p < count; ++p) {
+                const double v[4] = {operands[0][p], operands[1][p], operands[2][p], operands[3][p]};
+                result[p] = instruction.special(v);
+            }
+            std::fill(result + count, result + padded, result[count - 1]);
+        } else {
+            integrate(instruction, count, padded);
+        }
     }
+}
+
+void Evaluator::integrate(const Program::Instruction& instruction, std::size_t count, std::size_t padded) {
+    const auto index = static_cast<std::size_t>(instruction.integral);
+    const Program::Integral& integral = program_.integrals[index];
+    Inner& inner = inner_[index];
+    std::vector<const double*> taken;
+    for (const std::uint32_t operand : integral.operands) taken.push_back(block(operand));
+    std::vector<std::vector<double>> columns(taken.size() - 2);
+    std::vector<const double*> inputs(taken.size() - 1);
+    const auto integrand = [&](std::span<const double> k, std::span<const std::uint32_t> which, double* values) {
+        *valuesLeft_ -= static_cast<std::int64_t>(k.size());
+        if (stop_.stop_requested() || *valuesLeft_ <= 0) return false;
+        inputs[0] = k.data();
+        for (std::size_t c = 0; c < columns.size(); ++c) {
+            columns[c].resize(k.size());
+            for (std::size_t i = 0; i < k.size(); ++i) columns[c][i] = taken[c + 2][which[i]];
+            inputs[c + 1] = columns[c].data();
+        }
+        (*inner.evaluator)(inputs, std::span<double* const>(&values, 1), k.size());
+        return true;
+    };
+    double* result = block(instruction.result);
+    // The result may share its register with an operand, so it is written only at the end.
+    std::array<double, blockSize> values;
+    Quadrature{mostPieces(nesting_)}(integrand, {taken[0], count}, {taken[1], count}, values.data(),
+                                     inner.errors.data());
+    std::copy_n(values.data(), count, result);
+    std::fill(result + count, result + padded, values[count - 1]);
 }
 
 void Evaluator::operator()(std::span<const double* const> inputs, std::span<double* const> outputs, std::size_t count) {
@@ -30,7 +121,7 @@ void Evaluator::operator()(std::span<const double* const> inputs, std::span<doub
             std::copy_n(inputs[k] + start, n, into);
             std::fill(into + n, into + padded, into[n - 1]);
         }
-        run(padded);
+        run(n, padded);
         for (std::size_t k = 0; k < outputs.size(); ++k) std::copy_n(block(program_.outputs[k]), n, outputs[k] + start);
     }
 }
@@ -43,6 +134,25 @@ double Evaluator::operator()(double x) {
     double y = 0;
     (*this)(&x, &y, 1);
     return y;
+}
+
+void evaluateInParallel(const Program& program, std::span<const double* const> inputs, std::span<double* const> outputs,
+                        std::size_t count, std::stop_token stop) {
+    // Whole blocks only, so that every point meets the same kernel lanes as in one run.
+    const std::size_t blocks = (count + Evaluator::blockSize - 1) / Evaluator::blockSize;
+    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, blocks, 16),
+                      [&](const tbb::blocked_range<std::size_t>& range) {
+                          Evaluator evaluator(program);
+                          evaluator.limit(stop, std::numeric_limits<std::int64_t>::max());
+                          std::vector<const double*> in(inputs.size());
+                          std::vector<double*> out(outputs.size());
+                          for (std::size_t at = range.begin(); at < range.end() && !stop.stop_requested(); ++at) {
+                              const std::size_t start = at * Evaluator::blockSize;
+                              for (std::size_t k = 0; k < in.size(); ++k) in[k] = inputs[k] + start;
+                              for (std::size_t k = 0; k < out.size(); ++k) out[k] = outputs[k] + start;
+                              evaluator(in, out, std::min(Evaluator::blockSize, count - start));
+                          }
+                      });
 }
 
 } // namespace coulter

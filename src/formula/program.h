@@ -1,31 +1,51 @@
 #pragma once
 #include "special/kernels.h"
+#include "special/scalar_functions.h"
 
 #include <array>
 #include <cstddef>
 #include <cstdint>
 #include <memory>
 #include <span>
+#include <stop_token>
 #include <vector>
 
 namespace coulter {
 
 /// A compiled formula: a straight line of elementwise operations on registers, with common parts computed once and
 /// constants folded. Immutable and shared between threads; evaluated by an `Evaluator`.
+///
+/// Values follow IEEE 754 throughout: an undefined place gives NaN, too large a value ±inf, too small a one a subnormal
+/// number or 0; nothing is flushed and nothing traps. A condition with an undefined operand is undefined.
 struct Program {
     struct Instruction {
-        Kernel kernel;
-        std::uint32_t result;
-        std::uint32_t a;
-        std::uint32_t b;
+        Kernel kernel = Kernel::Count;    ///< a block kernel of one or two operands,
+        ScalarFunction special = nullptr; ///< or a special function of up to four,
+        std::int32_t integral = -1;       ///< or one of `integrals`
+        std::uint32_t result = 0;
+        std::array<std::uint32_t, 4> operands{};
+    };
+    /// A definite integral over an inner variable.
+    struct Integral {
+        std::shared_ptr<const Program>
+            integrand;                       ///< inputs: the inner variable, then what the integrand takes from here
+        std::vector<std::uint32_t> operands; ///< registers of the limits, then of the integrand's other inputs
     };
     std::size_t inputCount = 0;
     std::vector<double> constants;
     std::size_t temporaryCount = 0;
     std::vector<Instruction> instructions;
+    std::vector<Integral> integrals;
     /// Registers are numbered: inputs, then constants, then temporaries.
     std::vector<std::uint32_t> outputs;
+
+    std::size_t registerCount() const { return inputCount + constants.size() + temporaryCount; }
+    /// Registers that an instruction reads.
+    std::span<const std::uint32_t> operandsOf(const Instruction& instruction) const;
 };
+
+/// Number of operands that a special function of the catalogue takes.
+std::size_t specialOperandCount(ScalarFunction function);
 
 /// Runs a program over blocks of points. Holds the working memory, so each thread has its own.
 /// The program must outlive it.
@@ -37,22 +57,44 @@ public:
     explicit Evaluator(const Program& program, InstructionSet set = bestInstructionSet());
 
     /// outputs[k][i] = k-th output at (inputs[0][i], inputs[1][i], …) for i < count; arrays of `count` doubles each.
+    /// Every point is computed by itself: its value does not depend on those beside it.
     void operator()(std::span<const double* const> inputs, std::span<double* const> outputs, std::size_t count);
 
     /// For one input and one output.
     void operator()(const double* x, double* y, std::size_t count);
     double operator()(double x);
 
+    /// Integrals give up (undefined) soon after a stop is requested, or when all of them together have taken so many
+    /// values of integrands.
+    void limit(std::stop_token stop, std::int64_t mostIntegrandValues);
+    /// Whether the limit of integrand values was reached.
+    bool exhausted() const { return *valuesLeft_ <= 0; }
+    /// Upper bounds (estimated, absolute) of the errors of each integral of the program at the last block's points.
+    std::span<const double> integralErrors(std::size_t integral) const { return inner_[integral].errors; }
+
 private:
     struct Aligned {
         alignas(64) std::array<double, 8> lanes;
     };
+    struct Inner {
+        std::unique_ptr<Evaluator> evaluator;
+        std::vector<double> errors;
+    };
     double* block(std::uint32_t index) { return memory_[index * (blockSize / 8)].lanes.data(); }
-    void run(std::size_t padded);
+    void run(std::size_t count, std::size_t padded);
+    void integrate(const Program::Instruction& instruction, std::size_t count, std::size_t padded);
 
     const Program& program_;
-    std::vector<BlockKernel> kernels_; ///< of each instruction
+    std::vector<BlockKernel> kernels_; ///< of each instruction, null where it is none
     std::vector<Aligned> memory_;
+    std::vector<Inner> inner_; ///< of each integral
+    std::stop_token stop_;
+    std::shared_ptr<std::int64_t> valuesLeft_; ///< shared with the inner evaluators
+    int nesting_ = 0;                          ///< how many integrals this evaluator stands under
 };
+
+/// Evaluates over all processors' cores; the bits are those of one `Evaluator`.
+void evaluateInParallel(const Program& program, std::span<const double* const> inputs, std::span<double* const> outputs,
+                        std::size_t count, std::stop_token stop = {});
 
 } // namespace coulter

@@ -1,5 +1,6 @@
 #include "formula/program_builder.h"
 
+#include <algorithm>
 #include <bit>
 #include <cmath>
 
@@ -8,6 +9,9 @@ namespace {
 
 /// Highest whole exponent done by multiplication: up to here the error stays below two units in the last place.
 constexpr double highestMultiplied = 4;
+
+/// Most values of integrands spent on one integral of constants while compiling.
+constexpr std::int64_t mostFoldedValues = 3'000'000;
 
 double applyOnce(Kernel kernel, double a, double b) {
     alignas(64) double x[8], y[8], result[8];
@@ -22,12 +26,12 @@ bool commutes(Kernel kernel) { return kernel == Kernel::Add || kernel == Kernel:
 } // namespace
 
 ProgramBuilder::ProgramBuilder(std::size_t inputCount)
-    : inputCount_(inputCount), nodes_(inputCount, Node{NodeKind::Input}) {}
+    : inputCount_(inputCount), nodes_(inputCount, Node{NodeKind::Input, {}, {}}) {}
 
 ProgramBuilder::Value ProgramBuilder::constant(double value) {
     const auto [at, isNew] =
         constants_.try_emplace(std::bit_cast<std::uint64_t>(value), static_cast<Value>(nodes_.size()));
-    if (isNew) nodes_.push_back({NodeKind::Constant, {}, 0, 0, value});
+    if (isNew) nodes_.push_back({NodeKind::Constant, {}, {}, value});
     return at->second;
 }
 
@@ -35,13 +39,33 @@ std::optional<double> ProgramBuilder::constantOf(Value value) const {
     return isConstant(value) ? std::optional(nodes_[value].number) : std::nullopt;
 }
 
+ProgramBuilder::Value ProgramBuilder::add(Key key, Node node) {
+    const auto [at, isNew] = operations_.try_emplace(std::move(key), static_cast<Value>(nodes_.size()));
+    if (isNew) {
+        for (const Value operand : node.operands) node.depends |= nodes_[operand].depends;
+        nodes_.push_back(std::move(node));
+    }
+    return at->second;
+}
+
 ProgramBuilder::Value ProgramBuilder::apply(Kernel kernel, Value a, Value b) {
     if (operandCount(kernel) == 1) b = a;
     if (isConstant(a) && isConstant(b)) return constant(applyOnce(kernel, nodes_[a].number, nodes_[b].number));
     if (commutes(kernel) && b < a) std::swap(a, b);
-    const auto [at, isNew] = operations_.try_emplace({kernel, a, b}, static_cast<Value>(nodes_.size()));
-    if (isNew) nodes_.push_back({NodeKind::Operation, kernel, a, b, 0});
-    return at->second;
+    Node node{NodeKind::Operation, {}, {a, b}};
+    node.operation.kernel = kernel;
+    return add({kernel, nullptr, nullptr, {a, b}}, std::move(node));
+}
+
+ProgramBuilder::Value ProgramBuilder::apply(ScalarFunction special, std::span<const Value> operands) {
+    if (std::ranges::all_of(operands, [&](Value v) { return isConstant(v); })) {
+        double v[4] = {};
+        for (std::size_t i = 0; i < operands.size(); ++i) v[i] = nodes_[operands[i]].number;
+        return constant(special(v));
+    }
+    Node node{NodeKind::Operation, {}, {operands.begin(), operands.end()}};
+    node.operation.special = special;
+    return add({Kernel::Count, special, nullptr, node.operands}, std::move(node));
 }
 
 ProgramBuilder::Value ProgramBuilder::power(Value base, Value exponent) {
@@ -62,41 +86,120 @@ ProgramBuilder::Value ProgramBuilder::power(Value base, Value exponent) {
     return apply(Kernel::Power, base, exponent);
 }
 
+ProgramBuilder::Value ProgramBuilder::bound(int nesting) {
+    const auto [at, isNew] = bounds_.try_emplace(nesting, static_cast<Value>(nodes_.size()));
+    if (isNew) {
+        nodes_.push_back({NodeKind::Bound, {}, {}});
+        nodes_.back().depends = 1U << nesting;
+    }
+    return at->second;
+}
+
+std::optional<double> ProgramBuilder::valueOfIntegral(const std::shared_ptr<const Program>& integrand,
+                                                      std::span<const Value> operands) const {
+    if (!foldsIntegrals || !std::ranges::all_of(operands, [&](Value v) { return isConstant(v); })) return std::nullopt;
+    Program whole;
+    Program::Instruction instruction;
+    instruction.integral = 0;
+    Program::Integral integral{integrand, {}};
+    for (const Value operand : operands) {
+        integral.operands.push_back(static_cast<std::uint32_t>(whole.constants.size()));
+        whole.constants.push_back(nodes_[operand].number);
+    }
+    instruction.result = static_cast<std::uint32_t>(whole.constants.size());
+    whole.temporaryCount = 1;
+    whole.instructions = {instruction};
+    whole.integrals = {std::move(integral)};
+    whole.outputs = {instruction.result};
+    Evaluator evaluator(whole);
+    evaluator.limit({}, mostFoldedValues);
+    double value = 0;
+    double* out = &value;
+    evaluator({}, std::span<double* const>(&out, 1), 1);
+    if (evaluator.exhausted()) return std::nullopt;
+    return value;
+}
+
+ProgramBuilder::Value ProgramBuilder::integral(int nesting, Value low, Value high, Value integrand) {
+    const std::uint32_t own = 1U << nesting;
+    // What the integrand takes from outside: operands that do not depend on the inner variable.
+    std::vector<Value> taken;
+    std::vector<bool> seen(nodes_.size(), false);
+    std::vector<Value> open{integrand};
+    while (!open.empty()) {
+        const Value value = open.back();
+        open.pop_back();
+        if (seen[value]) continue;
+        seen[value] = true;
+        const Node& node = nodes_[value];
+        if (node.kind == NodeKind::Constant || node.kind == NodeKind::Bound) {
+            if (node.kind == NodeKind::Bound && !(node.depends & own)) taken.push_back(value);
+        } else if (!(node.depends & own)) {
+            taken.push_back(value);
+        } else {
+            open.insert(open.end(), node.operands.begin(), node.operands.end());
+        }
+    }
+    std::ranges::sort(taken);
+    std::vector<Value> inputs{bound(nesting)};
+    inputs.insert(inputs.end(), taken.begin(), taken.end());
+    auto& program = integrands_[{integrand, own}];
+    if (!program) program = std::make_shared<const Program>(extract(std::span(&integrand, 1), inputs));
+    Node node{NodeKind::Operation, {}, {low, high}};
+    node.operands.insert(node.operands.end(), taken.begin(), taken.end());
+    if (const auto value = valueOfIntegral(program, node.operands)) return constant(*value);
+    node.operation.integral = static_cast<std::int32_t>(integrals_.size());
+    Key key{Kernel::Count, nullptr, program.get(), node.operands};
+    const std::size_t before = nodes_.size();
+    const Value result = add(std::move(key), std::move(node));
+    if (nodes_.size() > before) integrals_.push_back(program);
+    return result;
+}
+
 Program ProgramBuilder::finish(std::span<const Value> outputs) const {
+    std::vector<Value> inputs(inputCount_);
+    for (std::size_t i = 0; i < inputCount_; ++i) inputs[i] = static_cast<Value>(i);
+    return extract(outputs, inputs);
+}
+
+Program ProgramBuilder::extract(std::span<const Value> outputs, std::span<const Value> inputs) const {
     // Only what the outputs need, in order; a register is free again after its last use.
     std::vector<Value> lastUse(nodes_.size(), 0);
-    std::vector<bool> needed(nodes_.size(), false);
+    std::vector<bool> needed(nodes_.size(), false), given(nodes_.size(), false);
+    Program program;
+    program.inputCount = inputs.size();
+    std::vector<std::uint32_t> place(nodes_.size(), 0);
+    for (std::size_t i = 0; i < inputs.size(); ++i) {
+        given[inputs[i]] = true;
+        place[inputs[i]] = static_cast<std::uint32_t>(i);
+    }
+    const auto isComputed = [&](Value v) { return nodes_[v].kind == NodeKind::Operation && !given[v]; };
     for (const Value output : outputs) {
         needed[output] = true;
         lastUse[output] = static_cast<Value>(nodes_.size());
     }
     for (std::size_t i = nodes_.size(); i-- > 0;) {
-        if (!needed[i] || nodes_[i].kind != NodeKind::Operation) continue;
-        for (const Value operand : {nodes_[i].a, nodes_[i].b}) {
+        if (!needed[i] || !isComputed(static_cast<Value>(i))) continue;
+        for (const Value operand : nodes_[i].operands) {
             needed[operand] = true;
             lastUse[operand] = std::max(lastUse[operand], static_cast<Value>(i));
         }
     }
-    Program program;
-    program.inputCount = inputCount_;
-    std::vector<std::uint32_t> place(nodes_.size(), 0);
     for (std::size_t i = 0; i < nodes_.size(); ++i) {
-        if (nodes_[i].kind == NodeKind::Input) place[i] = static_cast<std::uint32_t>(i);
-        if (nodes_[i].kind == NodeKind::Constant && needed[i]) {
-            place[i] = static_cast<std::uint32_t>(inputCount_ + program.constants.size());
-            program.constants.push_back(nodes_[i].number);
-        }
+        if (nodes_[i].kind != NodeKind::Constant || !needed[i] || given[i]) continue;
+        place[i] = static_cast<std::uint32_t>(inputs.size() + program.constants.size());
+        program.constants.push_back(nodes_[i].number);
     }
-    const auto firstTemporary = static_cast<std::uint32_t>(inputCount_ + program.constants.size());
+    const auto firstTemporary = static_cast<std::uint32_t>(inputs.size() + program.constants.size());
     std::vector<std::uint32_t> freed;
     for (std::size_t i = 0; i < nodes_.size(); ++i) {
         const Node& node = nodes_[i];
-        if (node.kind != NodeKind::Operation || !needed[i]) continue;
-        for (const Value operand : {node.a, node.b}) {
-            if (nodes_[operand].kind == NodeKind::Operation && lastUse[operand] == i) {
-                freed.push_back(place[operand]);
-                if (node.a == node.b) break;
-            }
+        if (!isComputed(static_cast<Value>(i)) || !needed[i]) continue;
+        for (std::size_t k = 0; k < node.operands.size(); ++k) {
+            const Value operand = node.operands[k];
+            const bool again = std::find(node.operands.begin(), node.operands.begin() + static_cast<std::ptrdiff_t>(k),
+                                         operand) != node.operands.begin() + static_cast<std::ptrdiff_t>(k);
+            if (isComputed(operand) && lastUse[operand] == i && !again) freed.push_back(place[operand]);
         }
         if (freed.empty()) {
             place[i] = firstTemporary + static_cast<std::uint32_t>(program.temporaryCount++);
@@ -104,7 +207,17 @@ Program ProgramBuilder::finish(std::span<const Value> outputs) const {
             place[i] = freed.back();
             freed.pop_back();
         }
-        program.instructions.push_back({node.kernel, place[i], place[node.a], place[node.b]});
+        Program::Instruction instruction = node.operation;
+        instruction.result = place[i];
+        if (instruction.integral >= 0) {
+            Program::Integral integral{integrals_[static_cast<std::size_t>(instruction.integral)], {}};
+            for (const Value operand : node.operands) integral.operands.push_back(place[operand]);
+            instruction.integral = static_cast<std::int32_t>(program.integrals.size());
+            program.integrals.push_back(std::move(integral));
+        } else {
+            for (std::size_t k = 0; k < node.operands.size(); ++k) instruction.operands[k] = place[node.operands[k]];
+        }
+        program.instructions.push_back(instruction);
     }
     for (const Value output : outputs) program.outputs.push_back(place[output]);
     return program;

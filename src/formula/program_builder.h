@@ -13,13 +13,26 @@ class ProgramBuilder {
 public:
     using Value = std::uint32_t;
 
+    /// Deepest nesting of integrals.
+    static constexpr int deepestIntegrals = 4;
+
     explicit ProgramBuilder(std::size_t inputCount);
 
     Value input(std::size_t index) const { return static_cast<Value>(index); }
     Value constant(double value);
     Value apply(Kernel kernel, Value a, Value b = 0);
+    Value apply(ScalarFunction special, std::span<const Value> operands);
     /// a to a whole power, by multiplication as far as that is at least as accurate as the general power.
     Value power(Value base, Value exponent);
+
+    /// The inner variable of an integral that stands under `nesting` others.
+    Value bound(int nesting);
+    /// The integral of `integrand` over the inner variable of this nesting. What the integrand does not need that
+    /// variable for is computed once, outside.
+    Value integral(int nesting, Value low, Value high, Value integrand);
+
+    /// Whether integrals of constants are computed at once. Off where a formula is only looked at.
+    bool foldsIntegrals = true;
 
     /// The number a value stands for, if it is a constant.
     std::optional<double> constantOf(Value value) const;
@@ -28,19 +41,30 @@ public:
     Program finish(std::span<const Value> outputs) const;
 
 private:
-    enum class NodeKind : std::uint8_t { Input, Constant, Operation };
+    enum class NodeKind : std::uint8_t { Input, Constant, Bound, Operation };
     struct Node {
         NodeKind kind;
-        Kernel kernel{};
-        Value a = 0, b = 0;
+        Program::Instruction operation{}; ///< kernel, special function or number of the integral
+        std::vector<Value> operands;
         double number = 0;
+        std::uint32_t depends = 0; ///< on which inner variables, one bit for each nesting
     };
+    using Key = std::tuple<Kernel, ScalarFunction, const Program*, std::vector<Value>>;
+
     bool isConstant(Value value) const { return nodes_[value].kind == NodeKind::Constant; }
+    Value add(Key key, Node node);
+    /// A program of `outputs` whose inputs are `inputs`, in this order.
+    Program extract(std::span<const Value> outputs, std::span<const Value> inputs) const;
+    std::optional<double> valueOfIntegral(const std::shared_ptr<const Program>& integrand,
+                                          std::span<const Value> operands) const;
 
     std::size_t inputCount_;
     std::vector<Node> nodes_;
     std::map<std::uint64_t, Value> constants_; ///< by bits
-    std::map<std::tuple<Kernel, Value, Value>, Value> operations_;
+    std::map<Key, Value> operations_;
+    std::map<int, Value> bounds_;
+    std::map<std::pair<Value, std::uint32_t>, std::shared_ptr<const Program>> integrands_;
+    std::vector<std::shared_ptr<const Program>> integrals_;
 };
 
 } // namespace coulter

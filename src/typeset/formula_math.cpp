@@ -30,13 +30,21 @@ MathPtr call(MathPtr name, MathPtr arguments) {
     return mathRow({std::move(name), fence});
 }
 
-MathPtr listMath(const std::vector<ExprPtr>& list, std::size_t from = 0) {
+/// Operands [from, to) of a function; the hypergeometric F(a, b; c; x) groups them by semicolons.
+MathPtr listMath(const std::vector<ExprPtr>& list, std::size_t from, std::size_t to, const std::string& name = "") {
     std::vector<MathPtr> parts;
-    for (std::size_t i = from; i < list.size(); ++i) {
-        if (i > from) parts.push_back(mathSymbol(",", MathClass::Punctuation));
+    for (std::size_t i = from; i < to; ++i) {
+        const bool group = name == "F" && list.size() == 4 && i >= 2;
+        if (i > from) parts.push_back(mathSymbol(group ? ";" : ",", MathClass::Punctuation));
         parts.push_back(formulaMath(*list[i]));
     }
     return mathRow(std::move(parts));
+}
+
+/// An index; that of the polygamma function ψ⁽ⁿ⁾ and of Jacobi polynomials stands in brackets.
+MathPtr indexMath(const std::vector<ExprPtr>& list, std::size_t from, std::size_t to, const std::string& name) {
+    MathPtr index = to - from == 1 ? formulaMath(withoutGroup(*list[from])) : listMath(list, from, to);
+    return name == "P" && to - from == 2 ? mathFenced("(", index, ")") : index;
 }
 
 MathPtr functionName(const std::string& name) {
@@ -54,10 +62,34 @@ MathPtr callMath(const Expr& e, MathPtr power) {
         if (e.text == "floor") return mathFenced("⌊", formulaMath(*operands[0]), "⌋");
         if (e.text == "ceil") return mathFenced("⌈", formulaMath(*operands[0]), "⌉");
     }
-    MathPtr name = functionName(e.text);
-    MathPtr base = e.hasBase ? formulaMath(*operands[0]) : nullptr;
-    if (base || power) name = mathScript(name, base, power);
-    return call(name, listMath(operands, e.hasBase ? 1 : 0));
+    const auto below = static_cast<std::size_t>(e.below), above = static_cast<std::size_t>(e.above);
+    std::string letters = e.text;
+    int dashes = e.orders.size() == 1 ? e.orders[0] : 0;
+    for (; letters.ends_with("'"); letters.pop_back()) ++dashes; // Ai' is an entry of its own
+    MathPtr name = functionName(letters);
+    std::vector<MathPtr> raised;
+    if (dashes > 0) raised.push_back(mathSymbol(dashes == 1 ? "′" : dashes == 2 ? "″" : "‴"));
+    if (dashes > 3) raised = {mathFenced("(", mathDigits(std::to_string(dashes)), ")")};
+    if (e.orders.size() > 1) {
+        std::vector<MathPtr> orders;
+        for (const int order : e.orders) {
+            if (!orders.empty()) orders.push_back(mathSymbol(",", MathClass::Punctuation));
+            orders.push_back(mathDigits(std::to_string(order)));
+        }
+        raised.push_back(mathFenced("(", mathRow(std::move(orders)), ")"));
+    }
+    if (above > 0) raised.push_back(indexMath(operands, below, below + above, letters));
+    if (power) raised.push_back(power);
+    MathPtr index = below > 0 ? indexMath(operands, 0, below, letters) : nullptr;
+    MathPtr high = raised.empty() ? nullptr : raised.size() == 1 ? raised[0] : mathRow(std::move(raised));
+    if (index || high) {
+        // A name with an index of its own takes both on one letter.
+        if (!index && name->kind == MathKind::Script && !name->children[2])
+            name = mathScript(name->children[0], name->children[1], high);
+        else
+            name = mathScript(name, index, high);
+    }
+    return call(name, listMath(operands, below + above, operands.size(), letters));
 }
 
 MathPtr relationSign(const std::string& relation) {
@@ -97,6 +129,25 @@ MathPtr seriesMath(const Expr& e) {
     MathPtr lower = mathRow({nameMath(e.text), mathSymbol("=", MathClass::Relation), formulaMath(*e.operands[0])});
     return mathRow({mathLarge(e.kind == ExprKind::Sum ? "∑" : "∏", lower, formulaMath(withoutGroup(*e.operands[1]))),
                     formulaMath(*e.operands[2])});
+}
+
+MathPtr integralMath(const Expr& e) {
+    // A limit that is no single symbol needs its room, the dk a little space before it.
+    return mathRow(
+        {mathLarge("∫", formulaMath(withoutGroup(*e.operands[0])), formulaMath(withoutGroup(*e.operands[1]))),
+         mathSpace(0.1), formulaMath(*e.operands[2]), mathSpace(0.22), mathWord("d"), nameMath(e.text)});
+}
+
+MathPtr derivativeMath(const Expr& e) {
+    const bool higher = e.number > 1;
+    MathPtr order = higher ? mathDigits(std::to_string(static_cast<int>(e.number))) : nullptr;
+    MathPtr above = higher ? mathScript(mathWord("d"), nullptr, order) : mathWord("d");
+    MathPtr name = nameMath(e.text);
+    if (higher)
+        name = name->kind == MathKind::Script ? mathScript(name->children[0], name->children[1], order)
+                                              : mathScript(name, nullptr, order);
+    return mathRow({mathFraction(above, mathRow({mathWord("d"), name})), mathSpace(0.08),
+                    mathFenced("(", formulaMath(*e.operands[0]), ")")});
 }
 
 MathPtr powerMath(const Expr& e) {
@@ -176,6 +227,9 @@ MathPtr formulaMath(const Expr& e) {
     case ExprKind::Pieces: return piecesMath(e);
     case ExprKind::Sum:
     case ExprKind::Product: return seriesMath(e);
+    case ExprKind::Integral: return integralMath(e);
+    case ExprKind::Derivative: return derivativeMath(e);
+    case ExprKind::Vector: return mathFenced("(", listMath(e.operands, 0, e.operands.size()), ")");
     case ExprKind::Factorial: return mathRow({operand(0), mathSymbol("!")});
     }
     return mathRow({});
@@ -245,6 +299,28 @@ void appendGrid(std::vector<MathPtr>& parts, const Line& line) {
 
 } // namespace
 
+namespace {
+
+/// How many digits of a value its error leaves, at most ten.
+int certainDigits(double value, double error) {
+    if (!(error > 0) || !std::isfinite(error) || value == 0) return 10;
+    return std::clamp(static_cast<int>(std::floor(std::log10(std::abs(value) / error))), 1, 10);
+}
+
+MathPtr answerMath(const Line& line) {
+    if (line.formula) return formulaMath(*line.formula);
+    std::vector<MathPtr> parts;
+    for (std::size_t i = 0; i < line.values.size(); ++i) {
+        if (i > 0) parts.push_back(mathSymbol(",", MathClass::Punctuation));
+        const int digits = i < line.errors.size() ? certainDigits(line.values[i], line.errors[i]) : 10;
+        parts.push_back(valueMath(roundedNumber(line.values[i], digits), Ink::Answer));
+    }
+    if (parts.empty()) return mathWord("?", MathClass::Ordinary, Ink::Answer);
+    return parts.size() == 1 ? parts[0] : mathFenced("(", mathRow(std::move(parts)), ")");
+}
+
+} // namespace
+
 MathPtr lineMath(const Line& line) {
     std::vector<MathPtr> parts;
     switch (line.kind) {
@@ -291,11 +367,30 @@ MathPtr lineMath(const Line& line) {
         appendGrid(parts, line);
         return mathRow(std::move(parts));
     }
+    case LineKind::Solution: {
+        if (line.equations.empty()) return nullptr;
+        std::vector<MathPtr> unknowns;
+        for (const std::string& unknown : line.unknowns) {
+            if (!unknowns.empty()) unknowns.push_back(mathSymbol(",", MathClass::Punctuation));
+            unknowns.push_back(nameMath(unknown));
+        }
+        parts = {line.unknowns.size() > 1 ? mathFenced("(", mathRow(unknowns), ")") : unknowns[0]};
+        if (line.values.size() == line.unknowns.size()) {
+            parts.push_back(mathSymbol("=", MathClass::Relation));
+            parts.push_back(answerMath(line));
+        }
+        parts.insert(parts.end(),
+                     {mathSpace(0.3), mathWord("solves", MathClass::Ordinary, Ink::Muted), mathSpace(0.3)});
+        for (const ExprPtr& equation : line.equations) {
+            if (equation != line.equations.front())
+                parts.insert(parts.end(), {mathSymbol(",", MathClass::Punctuation), mathSpace(0.3)});
+            parts.push_back(formulaMath(*equation));
+        }
+        return mathRow(std::move(parts));
+    }
     case LineKind::Question: {
         if (!line.body) return nullptr;
-        MathPtr answer = line.value ? valueMath(roundedNumber(*line.value, 10), Ink::Answer)
-                                    : mathWord("?", MathClass::Ordinary, Ink::Answer);
-        parts = {formulaMath(*line.body), mathSymbol("=", MathClass::Relation), answer};
+        parts = {formulaMath(*line.body), mathSymbol("=", MathClass::Relation), answerMath(line)};
         if (!line.unit.empty()) appendUnit(parts, line.unit);
         return mathRow(std::move(parts));
     }

@@ -221,8 +221,8 @@ TEST_CASE("a figure with something missing is not written") {
     CHECK_FALSE(broken.bytes);
     CHECK(broken.problem.line == 3);
     d = example();
-    d.panels[0].plots[0].of = "S(t)";
-    CHECK(exportFigure(d, *findFormat("pdf")).problem.sentence.find("“S(t)” cannot be drawn") != std::string::npos);
+    d.panels[0].plots[0].of = "V(t)";
+    CHECK(exportFigure(d, *findFormat("pdf")).problem.sentence.find("“V(t)” cannot be drawn") != std::string::npos);
     d = example();
     d.sheet.width = d.sheet.height = 2000;
     d.sheet.resolution = 2400;

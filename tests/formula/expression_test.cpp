@@ -18,7 +18,7 @@ double value(const std::string& text) {
     const Answer answer = evaluate(page, text);
     INFO(text << ": " << (answer.problems.empty() ? "" : answer.problems[0].sentence));
     CHECK(answer.problems.empty());
-    return answer.value;
+    return answer.value();
 }
 
 Problem problem(const std::string& text) {
@@ -93,7 +93,7 @@ TEST_CASE("a problem points at the very character") {
     const Case cases[] = {
         {"2 + sim(1)", 5, 7, "sim is not defined", "sin"},
         {"Sin(1)", 1, 3, "Sin is not defined", "sin"},
-        {"Γ", 1, 1, "argument in brackets", "Γ(…)"},
+        {"Γ", 1, 1, "argument in brackets", "Γ(x)"},
         {"(2 + 3", 1, 1, "never closed", "add “)”"},
         {"2 + 3)", 6, 6, "closes nothing", "remove"},
         {"sin x", 1, 3, "argument in brackets", "sin(…)"},

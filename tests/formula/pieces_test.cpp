@@ -15,7 +15,7 @@ double value(const std::string& text, std::vector<std::string> lines = {}) {
     const Answer answer = evaluate(page, text);
     INFO(text << ": " << (answer.problems.empty() ? "" : answer.problems[0].sentence));
     CHECK(answer.problems.empty());
-    return answer.value;
+    return answer.value();
 }
 
 Problem problem(const std::string& text, std::vector<std::string> lines = {}) {

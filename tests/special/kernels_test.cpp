@@ -1,4 +1,3 @@
-#include "special/catalogue.h"
 #include "special/kernels.h"
 
 #include <bit>
@@ -184,19 +183,4 @@ TEST_CASE("outside its domain a function is undefined, never a number") {
     CHECK(std::isnan(apply(Kernel::Power, -8, 1.0 / 3)));
     CHECK(std::isnan(apply(Kernel::Min, NAN, 1)));
     CHECK(std::isnan(apply(Kernel::Max, 1, NAN)));
-}
-
-TEST_CASE("the catalogue has every name once for each number of arguments") {
-    std::map<std::pair<std::string_view, int>, int> seen;
-    for (const FunctionEntry& entry : catalogue()) {
-        INFO(entry.name);
-        CHECK(++seen[{entry.name, entry.fewest}] == 1);
-        CHECK_FALSE(entry.meaning.empty());
-        CHECK_FALSE(entry.domain.empty());
-        CHECK_FALSE(entry.source.empty());
-        CHECK(operandCount(entry.kernel) == (entry.most == 1 && !entry.hasBase ? 1 : 2));
-    }
-    CHECK(findFunction("arctan", 2)->kernel == Kernel::ArctanOfPoint);
-    CHECK(findFunction("max", 7) != nullptr);
-    CHECK(findFunction("sin", 2) == nullptr);
 }

@@ -1,0 +1,16 @@
+#pragma once
+#include "formula/page.h"
+
+namespace coulter {
+
+/// The unknowns of a line “(a, b) solves …”, or what keeps them from being found.
+struct Solved {
+    std::vector<double> values;
+    Problems problems;
+};
+
+/// Solves linear conditions: their coefficients are symbolic derivatives by the unknowns, the system is solved by LU
+/// decomposition with complete pivoting. Conditions may ask for functions of the page that use the unknowns.
+Solved solveConditions(const Page& page, const Line& line);
+
+} // namespace coulter

@@ -1,0 +1,104 @@
+#include "formula/expression_parser.h"
+
+namespace coulter {
+
+void ExpressionParser::requireNumber(const ExprPtr& e) {
+    if (isCondition(*e))
+        refuse(e->span, "A condition is no number.",
+               "write it in square brackets: [a < b] is 1 where it holds and 0 elsewhere");
+}
+
+void ExpressionParser::requireCondition(const ExprPtr& e) {
+    if (!isCondition(*e)) refuse(e->span, "A condition is needed here.", "write a comparison such as 0 <= t < 1");
+}
+
+/// A condition, or (where no relation follows) a number: a or b and not c < d.
+ExprPtr ExpressionParser::condition() {
+    const Depth depth(*this);
+    ExprPtr left = conjunction();
+    while (takeWord("or")) {
+        ExprPtr right = conjunction();
+        requireCondition(left);
+        requireCondition(right);
+        left = make(ExprKind::Or, {left->span.first, right->span.last}, {left, right});
+    }
+    return left;
+}
+
+ExprPtr ExpressionParser::conjunction() {
+    ExprPtr left = negation();
+    while (takeWord("and")) {
+        ExprPtr right = negation();
+        requireCondition(left);
+        requireCondition(right);
+        left = make(ExprKind::And, {left->span.first, right->span.last}, {left, right});
+    }
+    return left;
+}
+
+ExprPtr ExpressionParser::negation() {
+    const Depth depth(*this);
+    const int first = peek().span.first;
+    if (!takeWord("not")) return comparison();
+    ExprPtr operand = negation();
+    requireCondition(operand);
+    return make(ExprKind::Not, from(first), {operand});
+}
+
+ExprPtr ExpressionParser::comparison() {
+    ExprPtr left = sum();
+    auto chain = std::make_shared<Expr>();
+    chain->kind = ExprKind::Compare;
+    chain->operands = {left};
+    for (;;) {
+        std::string relation;
+        for (const char* each : {"<", "<=", "=", "!=", ">", ">="}) {
+            if (is(each)) relation = each;
+        }
+        if (relation.empty()) break;
+        ++at_;
+        chain->relations.push_back(relation);
+        chain->operands.push_back(sum());
+    }
+    if (chain->relations.empty()) return left;
+    for (const ExprPtr& operand : chain->operands) requireNumber(operand);
+    chain->span = {left->span.first, chain->operands.back()->span.last};
+    return chain;
+}
+
+/// { 0 for t < 1; 4(t - 1) for 1 <= t < 3; 8 otherwise }
+ExprPtr ExpressionParser::pieces() {
+    const Token opened = peek();
+    ++at_;
+    const int bars = std::exchange(bars_, 0);
+    std::vector<ExprPtr> parts;
+    bool last = false;
+    do {
+        if (last) refuse(peek().span, "Nothing can follow the piece “otherwise”.");
+        parts.push_back(sum());
+        requireNumber(parts.back());
+        if (takeWord("otherwise")) {
+            last = true;
+        } else if (takeWord("for")) {
+            parts.push_back(condition());
+            requireCondition(parts.back());
+        } else {
+            if (peek().kind == TokenKind::End) break;
+            refuse(peek().span, "A piece says where it holds.", "write “for” and a condition, or “otherwise”");
+        }
+    } while (take(";"));
+    bars_ = bars;
+    close("}", opened);
+    return make(ExprKind::Pieces, from(opened.span.first), std::move(parts));
+}
+
+ExprPtr ExpressionParser::iverson() {
+    const Token opened = peek();
+    ++at_;
+    ExprPtr inner = inBrackets([&] { return condition(); });
+    close("]", opened);
+    requireCondition(inner);
+    return make(ExprKind::Iverson, from(opened.span.first), {inner});
+}
+
+} // namespace coulter

@@ -1,0 +1,111 @@
+#include "formula/expression_parser.h"
+#include "formula/text.h"
+#include "special/catalogue.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+
+/// Words of the notation that no product can go on with.
+bool ExpressionParser::isKeyword(const std::string& word) {
+    for (const char* keyword : {"and", "or", "not", "for", "otherwise", "in", "solves"}) {
+        if (word == keyword) return true;
+    }
+    return false;
+}
+
+bool ExpressionParser::isValue(const std::string& name) const {
+    if (std::ranges::find(bound_, name) != bound_.end()) return true;
+    return known_.values.contains(name) || (!known_.functions.contains(name) && !std::isnan(constantValue(name)));
+}
+
+ExprPtr ExpressionParser::nameNode(const std::string& canonical, Span span) {
+    auto node = std::make_shared<Expr>();
+    node->kind = ExprKind::Name;
+    node->text = canonical;
+    node->span = span;
+    return node;
+}
+
+ExprPtr ExpressionParser::wordPart() {
+    const Token& word = peek();
+    if (isKeyword(word.text)) unexpected();
+    if (word.text == "sum") return series(ExprKind::Sum, "sum");
+    if (word.text == "prod") return series(ExprKind::Product, "prod");
+    if (word.text == "int") return integral();
+    if (startsDerivative()) return derivative();
+    std::string canonical;
+    const std::size_t length = readName(tokens_.subspan(at_), canonical);
+    if (length > 0 && (isValue(canonical) || known_.functions.contains(canonical))) {
+        at_ += length;
+        if (isValue(canonical)) return nameNode(canonical, from(word.span.first));
+        return pageCall(canonical, from(word.span.first));
+    }
+    if (word.text == "inf") {
+        ++at_;
+        return nameNode("∞", word.span);
+    }
+    if (startsCatalogueCall()) return catalogueCall();
+    if (ExprPtr split = splitWord()) return split;
+    unknownName(length > 0 ? canonical : word.text,
+                length > 0 ? Span{word.span.first, tokens_[at_ + length - 1].span.last} : word.span);
+}
+
+void ExpressionParser::unknownName(const std::string& name, Span span) const {
+    if (isFunctionName(name))
+        refuse(span, name + " is not defined on this page; as a function it needs its argument in brackets.",
+               "write " + formsOf(name) + ", or define " + name + " on a line of its own");
+    std::string suggestion;
+    for (const FunctionEntry& entry : catalogue()) { // sinx
+        const bool isWord = decodeUtf8(entry.name).size() > 1;
+        if (isWord && name.starts_with(entry.name) && isValue(name.substr(entry.name.size()))) {
+            suggestion = "write " + std::string(entry.name) + "(" + name.substr(entry.name.size()) + ")";
+        }
+    }
+    if (const std::string near = nearName(name, known_); suggestion.empty() && !near.empty())
+        suggestion = "did you mean " + near + "?";
+    if (suggestion.empty() && is("(", 1) && !isNameLetter(name)) {
+        refuse(span, "The function " + name + " is not known.", suggestion);
+    }
+    if (suggestion.empty())
+        suggestion = "define it on a line of its own, such as " +
+                     (isNameLetter(name) || name.find('_') != std::string::npos ? name : "a") + " = 1";
+    refuse(span, name + " is not defined on this page.", suggestion);
+}
+
+/// A run of letters that is no word of the notation is a product of one-letter names, if all of them are known: kx.
+ExprPtr ExpressionParser::splitWord() {
+    const Token word = peek();
+    const std::u32string letters = decodeUtf8(word.text);
+    if (letters.size() < 2) return nullptr;
+    ExprPtr left;
+    for (std::size_t i = 0; i < letters.size(); ++i) {
+        const int place = word.span.first + static_cast<int>(i);
+        std::string name = encodeUtf8(std::u32string_view(letters).substr(i, 1));
+        Span span{place, place};
+        std::size_t taken = 0;
+        if (i + 1 == letters.size()) { // the last letter may carry a subscript
+            std::vector<Token> rest(tokens_.begin() + static_cast<std::ptrdiff_t>(at_), tokens_.end());
+            rest.front().text = name;
+            taken = readName(rest, name) - 1;
+            span.last = tokens_[at_ + taken].span.last;
+        }
+        if (!isValue(name)) return nullptr;
+        ExprPtr factor = nameNode(name, span);
+        if (left) {
+            auto node = std::make_shared<Expr>();
+            node->kind = ExprKind::Multiply;
+            node->juxtaposed = true;
+            node->operands = {left, factor};
+            node->span = {word.span.first, span.last};
+            left = node;
+        } else {
+            left = factor;
+        }
+        if (i + 1 == letters.size()) at_ += 1 + taken;
+    }
+    return left;
+}
+
+} // namespace coulter

@@ -1,0 +1,101 @@
+#include "special/catalogue_rows.h"
+
+#include <array>
+
+namespace coulter {
+namespace {
+
+constexpr Implementation block(Kernel kernel) { return {kernel, nullptr}; }
+
+constexpr auto rows = std::to_array<FunctionRow>({
+    // clang-format off
+    {"sqrt(x)", block(Kernel::Sqrt), "square root", "x ≥ 0",
+     "1/(2 sqrt(x))", "sqrt(x)", "[-1, 4]", "ISO 80000-2"},
+    {"cbrt(x)", block(Kernel::Cbrt), "real cube root", "all x",
+     "1/(3 cbrt(x)^2)", "cbrt(x)", "[-2, 2]", "ISO 80000-2"},
+    {"exp(x)", block(Kernel::Exp), "exponential function", "all x",
+     "exp(x)", "exp(x)", "[-3, 2]", "DLMF 4.2(iii)"},
+    {"ln(x)", block(Kernel::Ln), "natural logarithm", "x > 0; pole at 0",
+     "1/x", "ln(x)", "[-1, 5]", "DLMF 4.2(i)"},
+    {"lg(x)", block(Kernel::Lg), "logarithm to the base 10", "x > 0; pole at 0",
+     "1/(x ln(10))", "lg(x)", "[-1, 12]", "ISO 80000-2"},
+    {"lb(x)", block(Kernel::Lb), "logarithm to the base 2", "x > 0; pole at 0",
+     "1/(x ln(2))", "lb(x)", "[-1, 8]", "ISO 80000-2"},
+    {"log_{b}(x)", block(Kernel::LogToBase), "logarithm to the base b", "x > 0, b > 0, b ≠ 1; pole at x = 0",
+     "-ln(x)/(b ln(b)^2) | 1/(x ln(b))", "log_{b}(x) for b in {2, 4, 10}", "[0.1, 10]", "ISO 80000-2"},
+    {"sin(x)", block(Kernel::Sin), "sine", "all x",
+     "cos(x)", "sin(x)", "[-2 pi, 2 pi]", "DLMF 4.14"},
+    {"cos(x)", block(Kernel::Cos), "cosine", "all x",
+     "-sin(x)", "cos(x)", "[-2 pi, 2 pi]", "DLMF 4.14"},
+    {"tan(x)", block(Kernel::Tan), "tangent", "x ≠ π/2 + kπ, where poles are",
+     "1/cos(x)^2", "tan(x)", "[-5, 5]", "DLMF 4.14"},
+    {"cot(x)", block(Kernel::Cot), "cotangent", "x ≠ kπ, where poles are",
+     "-1/sin(x)^2", "cot(x)", "[-5, 5]", "DLMF 4.14"},
+    {"sec(x)", block(Kernel::Sec), "secant", "x ≠ π/2 + kπ, where poles are",
+     "sec(x) tan(x)", "sec(x)", "[-5, 5]", "DLMF 4.14"},
+    {"csc(x)", block(Kernel::Csc), "cosecant", "x ≠ kπ, where poles are",
+     "-csc(x) cot(x)", "csc(x)", "[-5, 5]", "DLMF 4.14"},
+    {"arcsin(x)", block(Kernel::Arcsin), "inverse sine, from −π/2 to π/2", "−1 ≤ x ≤ 1",
+     "1/sqrt(1 - x^2)", "arcsin(x)", "[-1, 1]", "DLMF 4.23"},
+    {"arccos(x)", block(Kernel::Arccos), "inverse cosine, from 0 to π", "−1 ≤ x ≤ 1",
+     "-1/sqrt(1 - x^2)", "arccos(x)", "[-1, 1]", "DLMF 4.23"},
+    {"arctan(x)", block(Kernel::Arctan), "inverse tangent, from −π/2 to π/2", "all x",
+     "1/(1 + x^2)", "arctan(x)", "[-5, 5]", "DLMF 4.23"},
+    {"arctan(y, x)", block(Kernel::ArctanOfPoint), "angle of the point (x, y), from −π to π",
+     "(x, y) ≠ (0, 0); jumps by 2π where x < 0, y = 0",
+     "x/(x^2 + y^2) | -y/(x^2 + y^2)", "arctan(x, -1)", "[-3, 3]", "DLMF 4.23(iv)"},
+    {"arccot(x)", block(Kernel::Arccot), "inverse cotangent, from 0 to π", "all x",
+     "-1/(1 + x^2)", "arccot(x)", "[-5, 5]", "ISO 80000-2"},
+    {"arcsec(x)", block(Kernel::Arcsec), "inverse secant, from 0 to π", "|x| ≥ 1",
+     "1/(abs(x) sqrt(x^2 - 1))", "arcsec(x)", "[-4, 4]", "ISO 80000-2"},
+    {"arccsc(x)", block(Kernel::Arccsc), "inverse cosecant, from −π/2 to π/2", "|x| ≥ 1",
+     "-1/(abs(x) sqrt(x^2 - 1))", "arccsc(x)", "[-4, 4]", "ISO 80000-2"},
+    {"sinh(x)", block(Kernel::Sinh), "hyperbolic sine", "all x",
+     "cosh(x)", "sinh(x)", "[-3, 3]", "DLMF 4.28"},
+    {"cosh(x)", block(Kernel::Cosh), "hyperbolic cosine", "all x",
+     "sinh(x)", "cosh(x)", "[-3, 3]", "DLMF 4.28"},
+    {"tanh(x)", block(Kernel::Tanh), "hyperbolic tangent", "all x",
+     "1/cosh(x)^2", "tanh(x)", "[-3, 3]", "DLMF 4.28"},
+    {"coth(x)", block(Kernel::Coth), "hyperbolic cotangent", "x ≠ 0, where a pole is",
+     "-1/sinh(x)^2", "coth(x)", "[-3, 3]", "DLMF 4.28"},
+    {"sech(x)", block(Kernel::Sech), "hyperbolic secant", "all x",
+     "-sech(x) tanh(x)", "sech(x)", "[-4, 4]", "DLMF 4.28"},
+    {"csch(x)", block(Kernel::Csch), "hyperbolic cosecant", "x ≠ 0, where a pole is",
+     "-csch(x) coth(x)", "csch(x)", "[-3, 3]", "DLMF 4.28"},
+    {"arsinh(x)", block(Kernel::Arsinh), "inverse hyperbolic sine", "all x",
+     "1/sqrt(x^2 + 1)", "arsinh(x)", "[-5, 5]", "DLMF 4.37"},
+    {"arcosh(x)", block(Kernel::Arcosh), "inverse hyperbolic cosine", "x ≥ 1",
+     "1/(sqrt(x - 1) sqrt(x + 1))", "arcosh(x)", "[0, 5]", "DLMF 4.37"},
+    {"artanh(x)", block(Kernel::Artanh), "inverse hyperbolic tangent", "−1 < x < 1; poles at both ends",
+     "{ 1/(1 - x^2) for -1 < x < 1 }", "artanh(x)", "[-1, 1]", "DLMF 4.37"},
+    {"arcoth(x)", block(Kernel::Arcoth), "inverse hyperbolic cotangent", "|x| > 1; poles at ±1",
+     "{ 1/(1 - x^2) for x^2 > 1 }", "arcoth(x)", "[-4, 4]", "DLMF 4.37"},
+    {"arsech(x)", block(Kernel::Arsech), "inverse hyperbolic secant", "0 < x ≤ 1; pole at 0",
+     "-1/(x sqrt(1 - x^2))", "arsech(x)", "[0, 1]", "DLMF 4.37"},
+    {"arcsch(x)", block(Kernel::Arcsch), "inverse hyperbolic cosecant", "x ≠ 0, where a pole is",
+     "-1/(abs(x) sqrt(x^2 + 1))", "arcsch(x)", "[-3, 3]", "DLMF 4.37"},
+    {"abs(x)", block(Kernel::Absolute), "absolute value, also written |x|", "all x; corner at 0",
+     "x/abs(x)", "abs(x)", "[-2, 2]", "ISO 80000-2"},
+    {"sgn(x)", block(Kernel::Sgn), "sign: −1, 0 or 1", "all x; jump at 0",
+     "{ 0 for x != 0 }", "sgn(x)", "[-2, 2]", "ISO 80000-2"},
+    {"floor(x)", block(Kernel::Floor), "greatest whole number that is not greater", "all x; jumps at whole x",
+     "{ 0 for x != floor(x) }", "floor(x)", "[-3, 3]", "ISO 80000-2"},
+    {"ceil(x)", block(Kernel::Ceil), "least whole number that is not less", "all x; jumps at whole x",
+     "{ 0 for x != floor(x) }", "ceil(x)", "[-3, 3]", "ISO 80000-2"},
+    {"mod(x, y)", block(Kernel::Mod), "remainder x − y⌊x/y⌋, with the sign of y", "y ≠ 0; jumps where x/y is whole",
+     "{ 1 for x/y != floor(x/y) } | { -floor(x/y) for x/y != floor(x/y) }",
+     "mod(x, 2)", "[-5, 5]", "DLMF, Common Notations"},
+    {"min(x, y, …)", block(Kernel::Min), "least of its arguments", "all",
+     "{ 1 for x < y; 0 for x > y } | { 0 for x < y; 1 for x > y }", "min(sin(x), cos(x))", "[-5, 5]", "ISO 80000-2"},
+    {"max(x, y, …)", block(Kernel::Max), "greatest of its arguments", "all",
+     "{ 0 for x < y; 1 for x > y } | { 1 for x < y; 0 for x > y }", "max(sin(x), cos(x))", "[-5, 5]", "ISO 80000-2"},
+    {"sinc(x)", block(Kernel::Sinc), "sin(x)/x, and 1 at 0", "all x",
+     "-j_{1}(x)", "sinc(x)", "[-15, 15]", "DLMF 10.49(i), as j₀"},
+    // clang-format on
+});
+
+} // namespace
+
+std::span<const FunctionRow> elementaryRows() { return rows; }
+
+} // namespace coulter
