@@ -112,6 +112,7 @@ int runCommandLine(int argc, char** argv) {
     addSample(app, status);
     addRecipe(app, status);
     addVerify(app, status);
+    addFunctions(app, status);
     app.require_subcommand(0, 1);
     try {
         std::vector<std::string> arguments = asExpressions(argc, argv);

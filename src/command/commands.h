@@ -26,6 +26,7 @@ void addValue(CLI::App& app, int& status);
 void addSample(CLI::App& app, int& status);
 void addRecipe(CLI::App& app, int& status);
 void addVerify(CLI::App& app, int& status);
+void addFunctions(CLI::App& app, int& status);
 
 /// Replaces this program by the window's, which stands beside it. Returns only if that fails.
 int openWindow(const std::vector<std::string>& files);

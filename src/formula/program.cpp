@@ -1,11 +1,9 @@
 #include "formula/program.h"
 
 #include "formula/quadrature.h"
-#include "special/catalogue.h"
 
 #include <algorithm>
 #include <limits>
-#include <map>
 #include <tbb/blocked_range.h>
 #include <tbb/parallel_for.h>
 
@@ -17,22 +15,9 @@ int mostPieces(int nesting) { return nesting == 0 ? 600 : nesting == 1 ? 100 : 1
 
 } // namespace
 
-std::size_t specialOperandCount(ScalarFunction function) {
-    static const std::map<ScalarFunction, std::size_t> counts = [] {
-        std::map<ScalarFunction, std::size_t> made;
-        for (const FunctionEntry& entry : catalogue()) {
-            if (entry.isSpecial()) made[entry.implementation.scalar] = entry.operandCount();
-        }
-        return made;
-    }();
-    return counts.at(function);
-}
-
 std::span<const std::uint32_t> Program::operandsOf(const Instruction& instruction) const {
     if (instruction.integral >= 0) return integrals[static_cast<std::size_t>(instruction.integral)].operands;
-    const std::size_t count = instruction.special ? specialOperandCount(instruction.special)
-                                                  : static_cast<std::size_t>(operandCount(instruction.kernel));
-    return std::span(instruction.operands).first(count);
+    return std::span(instruction.operands).first(instruction.operandCount);
 }
 
 Evaluator::Evaluator(const Program& program, InstructionSet set)
@@ -73,8 +58,9 @@ void Evaluator::run(std::size_t count, std::size_t padded) {
             for (std::size_t k = 0; k < 4; ++k) operands[k] = block(instruction.operands[k]);
             double* result = block(instruction.result);
             for (std::size_t p = 0; p < count; ++p) {
+                if (p % 16 == 0 && stop_.stop_requested()) break; // what was asked for is no longer wanted
                 const double v[4] = {operands[0][p], operands[1][p], operands[2][p], operands[3][p]};
-                result[p] = instruction.special(v);
+                result[p] = applied(instruction.special, v, instruction.operandCount);
             }
             std::fill(result + count, result + padded, result[count - 1]);
         } else {

@@ -24,6 +24,7 @@ struct Program {
         std::int32_t integral = -1;       ///< or one of `integrals`
         std::uint32_t result = 0;
         std::array<std::uint32_t, 4> operands{};
+        std::uint32_t operandCount = 0; ///< of a kernel or special function
     };
     /// A definite integral over an inner variable.
     struct Integral {
@@ -43,9 +44,6 @@ struct Program {
     /// Registers that an instruction reads.
     std::span<const std::uint32_t> operandsOf(const Instruction& instruction) const;
 };
-
-/// Number of operands that a special function of the catalogue takes.
-std::size_t specialOperandCount(ScalarFunction function);
 
 /// Runs a program over blocks of points. Holds the working memory, so each thread has its own.
 /// The program must outlive it.

@@ -54,6 +54,7 @@ ProgramBuilder::Value ProgramBuilder::apply(Kernel kernel, Value a, Value b) {
     if (commutes(kernel) && b < a) std::swap(a, b);
     Node node{NodeKind::Operation, {}, {a, b}};
     node.operation.kernel = kernel;
+    node.operation.operandCount = static_cast<std::uint32_t>(operandCount(kernel));
     return add({kernel, nullptr, nullptr, {a, b}}, std::move(node));
 }
 
@@ -61,10 +62,11 @@ ProgramBuilder::Value ProgramBuilder::apply(ScalarFunction special, std::span<co
     if (std::ranges::all_of(operands, [&](Value v) { return isConstant(v); })) {
         double v[4] = {};
         for (std::size_t i = 0; i < operands.size(); ++i) v[i] = nodes_[operands[i]].number;
-        return constant(special(v));
+        return constant(applied(special, v, operands.size()));
     }
     Node node{NodeKind::Operation, {}, {operands.begin(), operands.end()}};
     node.operation.special = special;
+    node.operation.operandCount = static_cast<std::uint32_t>(operands.size());
     return add({Kernel::Count, special, nullptr, node.operands}, std::move(node));
 }
 

@@ -76,17 +76,55 @@ double sphericalY(const double* v) {
     return x < 0 && !isOdd(n) ? -value : value;
 }
 
+namespace {
+
+/// Ai, Bi or their slopes near 0 by the Maclaurin series DLMF 9.4.1 to 9.4.4.
+struct NearZero {
+    Extended f = 1, g = 0, fSlope = 0, gSlope = 1;
+
+    explicit NearZero(Extended x) : g(x) {
+        const Extended cube = x * x * x;
+        Extended a = 1, b = x; // terms of f and g
+        for (int k = 1; k < 40; ++k) {
+            fSlope += x == 0 ? 0 : a * cube / ((3 * k - 1) * (3 * k)) * (3 * k) / x;
+            gSlope += x == 0 ? 0 : b * cube / ((3 * k) * (3 * k + 1)) * (3 * k + 1) / x;
+            a *= cube / ((3 * k - 1) * (3 * k));
+            b *= cube / ((3 * k) * (3 * k + 1));
+            f += a;
+            g += b;
+        }
+    }
+};
+
+constexpr double seriesWithin = 1;
+constexpr Extended aiAtZero = 0.355028053887817239260063186004183177L, aiSlopeAtZero = -0.258819403792806798405183560189203964L;
+const Extended root3 = std::sqrt(3.0L); // Bi(0) = √3 Ai(0), Bi′(0) = −√3 Ai′(0) (DLMF 9.2.3 to 9.2.6)
+
+} // namespace
+
 double airyAi(const double* v) {
-    return rounded([&] { return bm::airy_ai(Extended(v[0]), Quiet()); });
+    if (std::isinf(v[0])) return 0;
+    if (std::abs(v[0]) > seriesWithin) return rounded([&] { return bm::airy_ai(Extended(v[0]), Quiet()); });
+    const NearZero s(v[0]);
+    return static_cast<double>(aiAtZero * s.f + aiSlopeAtZero * s.g);
 }
 double airyBi(const double* v) {
-    return rounded([&] { return bm::airy_bi(Extended(v[0]), Quiet()); });
+    if (std::isinf(v[0])) return v[0] > 0 ? v[0] : 0;
+    if (std::abs(v[0]) > seriesWithin) return rounded([&] { return bm::airy_bi(Extended(v[0]), Quiet()); });
+    const NearZero s(v[0]);
+    return static_cast<double>(root3 * (aiAtZero * s.f - aiSlopeAtZero * s.g));
 }
 double airyAiPrime(const double* v) {
-    return rounded([&] { return bm::airy_ai_prime(Extended(v[0]), Quiet()); });
+    if (std::isinf(v[0])) return v[0] > 0 ? 0 : undefined();
+    if (std::abs(v[0]) > seriesWithin) return rounded([&] { return bm::airy_ai_prime(Extended(v[0]), Quiet()); });
+    const NearZero s(v[0]);
+    return static_cast<double>(aiAtZero * s.fSlope + aiSlopeAtZero * s.gSlope);
 }
 double airyBiPrime(const double* v) {
-    return rounded([&] { return bm::airy_bi_prime(Extended(v[0]), Quiet()); });
+    if (std::isinf(v[0])) return v[0] > 0 ? v[0] : undefined();
+    if (std::abs(v[0]) > seriesWithin) return rounded([&] { return bm::airy_bi_prime(Extended(v[0]), Quiet()); });
+    const NearZero s(v[0]);
+    return static_cast<double>(root3 * (aiAtZero * s.fSlope - aiSlopeAtZero * s.gSlope));
 }
 
 } // namespace coulter

@@ -47,7 +47,7 @@ Extended series(Extended x, int first) {
 
 double exponentialIntegralE(const double* v) {
     const double n = v[0], x = v[1];
-    if (!(x >= 0) || std::isnan(n)) return undefined();
+    if (!(x >= 0) || !std::isfinite(n)) return undefined();
     if (std::isinf(x)) return 0;
     if (x == 0) return n > 1 ? static_cast<double>(1 / (Extended(n) - 1)) : HUGE_VAL;
     if (isWholeOrder(n, 0)) return rounded([&] { return bm::expint(static_cast<unsigned>(n), Extended(x), Quiet()); });

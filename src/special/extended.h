@@ -25,7 +25,7 @@ using Quiet = boost::math::policies::policy<
 inline double undefined() { return std::numeric_limits<double>::quiet_NaN(); }
 
 /// Highest order that recurrences run up to; beyond it a function is undefined rather than endless.
-inline constexpr double highestOrder = 100'000;
+inline constexpr double highestOrder = 10'000;
 
 /// Whether v is a whole number from `least` to the highest order.
 inline bool isWholeOrder(double v, double least) { return v >= least && v <= highestOrder && v == std::floor(v); }

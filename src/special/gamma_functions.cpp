@@ -20,10 +20,11 @@ Extended upperGammaNegative(Extended a, Extended x) {
     if (a == std::floor(a) && a >= -highestOrder) { // DLMF 8.19.1: Γ(1 − n, x) = x^{1−n} E_n(x)
         return std::pow(x, a) * bm::expint(static_cast<unsigned>(1 - a), x, Quiet());
     }
+    if (a < -highestOrder) return undefined();
     if (x >= 1) { // the continued fraction of DLMF 8.9.2, by the modified Lentz method
         constexpr Extended tiny = 1e-4000L;
         Extended b = x + 1 - a, c = 1 / tiny, d = 1 / b, h = d;
-        for (int i = 1; i < 100000; ++i) {
+        for (int i = 1; i < 100000 && std::isfinite(h); ++i) {
             const Extended an = -i * (i - a);
             b += 2;
             d = 1 / (an * d + b);
@@ -34,7 +35,6 @@ Extended upperGammaNegative(Extended a, Extended x) {
         }
         return std::exp(a * std::log(x) - x) * h;
     }
-    if (a < -highestOrder) return undefined();
     // DLMF 8.8.2 downwards: Γ(a, x) = (Γ(a + 1, x) − x^a e^{−x}) / a, from a place in (0, 1).
     const int steps = static_cast<int>(std::ceil(-a));
     Extended value = bm::tgamma(a + steps, x, Quiet());
@@ -74,7 +74,7 @@ double lowerGamma(const double* v) {
 
 double upperGamma(const double* v) {
     const double a = v[0], x = v[1];
-    if (!(x >= 0) || std::isnan(a)) return undefined();
+    if (!(x >= 0) || !std::isfinite(a)) return undefined();
     if (x == 0 && a <= 0) return HUGE_VAL;
     if (std::isinf(x)) return 0;
     return rounded([&] {

@@ -1,11 +1,9 @@
 #include "special/extended.h"
+#include "special/hypergeometric.h"
 #include "special/scalar_functions.h"
 
 #include <boost/math/special_functions/chebyshev.hpp>
-#include <boost/math/special_functions/gegenbauer.hpp>
 #include <boost/math/special_functions/hermite.hpp>
-#include <boost/math/special_functions/jacobi.hpp>
-#include <boost/math/special_functions/laguerre.hpp>
 #include <boost/math/special_functions/legendre.hpp>
 
 namespace coulter {
@@ -29,7 +27,7 @@ double legendreP(const double* v) {
         if (n == 0) return std::isnan(x) ? x : 1;
         return rounded([&] { // upward recurrence DLMF 14.10.3; P_n dominates outside [−1, 1] and is neutral within
             Extended before = 1, value = x;
-            for (unsigned k = 1; k < degree(n); ++k) {
+            for (unsigned k = 1; k < degree(n) && std::isfinite(value); ++k) {
                 const Extended next = bm::legendre_next(k, Extended(x), value, before);
                 before = value;
                 value = next;
@@ -38,8 +36,7 @@ double legendreP(const double* v) {
         });
     }
     if (!(x > -1)) return undefined();
-    const double operands[] = {-n, n + 1, 1, (1 - x) / 2}; // DLMF 14.3.1
-    return hypergeometricF(operands);
+    return rounded([&] { return hypergeometric(-Extended(n), Extended(n) + 1, 1, (1 - Extended(x)) / 2); }); // DLMF 14.3.1
 }
 
 double associatedLegendreP(const double* v) {
@@ -60,8 +57,8 @@ double legendreQ(const double* v) {
 
 double laguerreL(const double* v) {
     if (!isWholeOrder(v[0], leastDegree)) return undefined();
-    if (v[0] < 0) return 0;
-    return rounded([&] { return bm::laguerre(degree(v[0]), Extended(v[1]), Quiet()); });
+    const double operands[] = {v[0], 0, v[1]};
+    return associatedLaguerreL(operands);
 }
 
 double associatedLaguerreL(const double* v) {
@@ -70,7 +67,7 @@ double associatedLaguerreL(const double* v) {
     if (!isWholeOrder(n, leastDegree)) return undefined();
     if (n < 0) return 0;
     Extended before = 0, value = 1;
-    for (unsigned k = 0; k < degree(n); ++k) { // DLMF 18.9.1, for any real a
+    for (unsigned k = 0; k < degree(n) && std::isfinite(value); ++k) { // DLMF 18.9.1, for any real a
         const Extended next = ((2 * k + 1 + a - x) * value - (k + a) * before) / (k + 1);
         before = value;
         value = next;
@@ -81,6 +78,7 @@ double associatedLaguerreL(const double* v) {
 double hermiteH(const double* v) {
     if (!isWholeOrder(v[0], leastDegree)) return undefined();
     if (v[0] < 0) return 0;
+    if (std::isinf(v[1])) return v[0] == 0 ? 1 : v[1] < 0 && isOdd(v[0]) ? -HUGE_VAL : HUGE_VAL;
     return rounded([&] { return bm::hermite(degree(v[0]), Extended(v[1]), Quiet()); });
 }
 
@@ -96,7 +94,8 @@ double chebyshevT(const double* v) {
 double chebyshevU(const double* v) {
     if (!isWholeOrder(v[0], leastDegree)) return undefined();
     if (v[0] < 0) return 0;
-    return rounded([&] { return bm::chebyshev_u(degree(v[0]), Extended(v[1])); });
+    const double operands[] = {v[0], 1, v[1]}; // DLMF 18.7.4
+    return gegenbauerC(operands);
 }
 
 double gegenbauerC(const double* v) {
@@ -105,7 +104,7 @@ double gegenbauerC(const double* v) {
     if (n < 0) return 0;
     const Extended a = v[1], x = v[2];
     Extended before = 0, value = 1;
-    for (unsigned k = 0; k < degree(n); ++k) { // DLMF 18.9.1, for any real a
+    for (unsigned k = 0; k < degree(n) && std::isfinite(value); ++k) { // DLMF 18.9.1, for any real a
         const Extended next = (2 * (k + a) * x * value - (k + 2 * a - 1) * before) / (k + 1);
         before = value;
         value = next;
@@ -117,7 +116,17 @@ double jacobiP(const double* v) {
     const double n = v[0];
     if (!isWholeOrder(n, leastDegree)) return undefined();
     if (n < 0) return 0;
-    return rounded([&] { return bm::jacobi(degree(n), Extended(v[1]), Extended(v[2]), Extended(v[3])); });
+    const Extended a = v[1], b = v[2], x = v[3];
+    Extended before = 1, value = ((a + b + 2) * x + (a - b)) / 2; // centred at 0, where equal a and b have an exact zero
+    if (n == 0) return 1;
+    for (unsigned k = 1; k < degree(n) && std::isfinite(value); ++k) { // DLMF 18.9.2
+        const Extended s = 2 * k + a + b;
+        const Extended next = ((s + 1) * ((s + 2) * s * x + (a * a - b * b)) * value - 2 * (k + a) * (k + b) * (s + 2) * before) /
+                              (2 * (k + 1) * (k + a + b + 1) * s);
+        before = value;
+        value = next;
+    }
+    return static_cast<double>(value);
 }
 
 } // namespace coulter

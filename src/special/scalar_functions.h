@@ -1,4 +1,5 @@
 #pragma once
+#include <cstddef>
 
 namespace coulter {
 
@@ -10,6 +11,14 @@ namespace coulter {
 /// value within one unit in the last place, and gives the same bits on every x86-64 processor, because extended
 /// precision has no variants that the C library could choose by processor.
 using ScalarFunction = double (*)(const double* v);
+
+/// f at v, and undefined wherever one of its operands is.
+inline double applied(ScalarFunction f, const double* v, std::size_t count) {
+    for (std::size_t i = 0; i < count; ++i) {
+        if (v[i] != v[i]) return v[i];
+    }
+    return f(v);
+}
 
 // bessel_functions.cpp
 double besselJ(const double* v);     ///< J_n(x)

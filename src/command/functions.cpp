@@ -1,0 +1,70 @@
+#include "command/commands.h"
+#include "formula/parser.h"
+#include "special/catalogue.h"
+
+#include <CLI/CLI.hpp>
+#include <fmt/format.h>
+#include <memory>
+
+namespace coulter {
+namespace {
+
+struct Settings {
+    std::string name;
+    bool markdown = false;
+};
+
+/// Text for a cell of a table: bars would end it.
+std::string cell(std::string text) {
+    for (std::size_t at = 0; (at = text.find('|', at)) != std::string::npos; at += 2) text.insert(at, "\\");
+    return text;
+}
+
+std::string derivativesOf(const FunctionEntry& entry) {
+    std::vector<std::string> names = entry.below;
+    names.insert(names.end(), entry.above.begin(), entry.above.end());
+    names.insert(names.end(), entry.inside.begin(), entry.inside.end());
+    std::string text;
+    for (std::size_t i = 0; i < names.size(); ++i) {
+        if (entry.derivatives[i].empty()) continue;
+        text += (text.empty() ? "" : ", ") + (names.size() > 1 ? "by " + names[i] + ": " : std::string());
+        text += "`" + entry.derivatives[i] + "`";
+    }
+    return text.empty() ? "—" : text;
+}
+
+void table() {
+    fmt::print("| written | meaning | defined for | derivative | source |\n|---|---|---|---|---|\n");
+    for (const FunctionEntry& entry : catalogue())
+        fmt::print("| `{}` | {} | {} | {} | {} |\n", entry.form, cell(std::string(entry.meaning)),
+                   cell(std::string(entry.domain)), cell(derivativesOf(entry)), entry.source);
+}
+
+int run(const Settings& settings) {
+    if (settings.markdown) {
+        table();
+        return statusGood;
+    }
+    bool found = false;
+    for (const FunctionEntry& entry : catalogue()) {
+        if (!settings.name.empty() && entry.name != canonicalWord(settings.name)) continue;
+        found = true;
+        fmt::print("{}\n    {}; {}\n", entry.form, entry.meaning, entry.domain);
+        if (!settings.name.empty()) fmt::print("    derivative: {}\n    source: {}\n", derivativesOf(entry), entry.source);
+    }
+    if (found) return statusGood;
+    fmt::print(stderr, "coulter: There is no function “{}” — “coulter functions” lists all.\n", settings.name);
+    return statusProblem;
+}
+
+} // namespace
+
+void addFunctions(CLI::App& app, int& status) {
+    auto settings = std::make_shared<Settings>();
+    CLI::App* command = app.add_subcommand("functions", "the functions of the catalogue, with domains and derivatives");
+    command->add_option("NAME", settings->name, "only the functions of this name, such as J");
+    command->add_flag("--markdown", settings->markdown, "as a table");
+    command->callback([settings, &status] { status = run(*settings); });
+}
+
+} // namespace coulter
