@@ -4,6 +4,8 @@
 #include "formula/text.h"
 
 #include <CLI/CLI.hpp>
+#include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
 #include <iostream>
 #include <memory>
@@ -14,23 +16,30 @@ namespace {
 struct Settings {
     std::vector<std::string> expressions, lines;
     std::string recipe;
+    bool errors = false;
 };
 
-std::string answerText(const Answer& result) {
+std::string answerText(const Answer& result, bool withError) {
     if (result.formula) return spelled(*result.formula);
     std::string text;
-    for (const double value : result.values) text += (text.empty() ? "" : ", ") + shortestNumber(value);
-    return result.values.size() > 1 ? "(" + text + ")" : text;
+    double error = 0;
+    for (std::size_t i = 0; i < result.values.size(); ++i) {
+        text += (i == 0 ? "" : ", ") + shortestNumber(result.values[i]);
+        if (i < result.errors.size()) error = std::max(error, result.errors[i]);
+    }
+    if (result.values.size() > 1) text = "(" + text + ")";
+    if (!withError) return text;
+    return text + (std::isfinite(error) ? fmt::format(" ± {:.1e}", error) : " ± unknown");
 }
 
 /// One answer on one line; whether it is one.
-bool answer(const Page& page, const std::string& expression) {
+bool answer(const Page& page, const std::string& expression, bool withError) {
     const Answer result = evaluate(page, expression);
     if (!result.problems.empty()) {
         fmt::print("problem: {}\n", describe(result.problems.front()));
         return false;
     }
-    fmt::print("{}\n", answerText(result));
+    fmt::print("{}\n", answerText(result, withError));
     return true;
 }
 
@@ -41,13 +50,13 @@ int run(const Settings& settings) {
     int status = sayErrors("page", page);
     for (const std::string& expression : settings.expressions) {
         if (expression != "-") {
-            if (!answer(page, expression)) status = statusProblem;
+            if (!answer(page, expression, settings.errors)) status = statusProblem;
             continue;
         }
         std::string line;
         while (std::getline(std::cin, line)) {
             if (line.ends_with('\r')) line.pop_back();
-            if (!answer(page, line)) status = statusProblem;
+            if (!answer(page, line, settings.errors)) status = statusProblem;
         }
     }
     return status;
@@ -64,6 +73,7 @@ void addValue(CLI::App& app, int& status) {
     command->add_option("--line", settings->lines, "a line of a formula page; may be given several times")
         ->expected(1)
         ->take_all();
+    command->add_flag("--error", settings->errors, "say a bound of each answer's error");
     command->callback([settings, &status] { status = run(*settings); });
 }
 

@@ -48,6 +48,12 @@ PanelCurves readCurves(const Page& page, const Panel& panel) {
                 result.problems.back() = compiled.problems;
                 break;
             }
+            if (compiled.program->outputs.size() != 1) {
+                const Span place = plotted.expression->span;
+                result.problems.back().push_back({-1, place.first, place.last, "A vector cannot be drawn over one axis.",
+                                                  "plot one of its components"});
+                break;
+            }
             Curve curve;
             curve.plot = p;
             curve.caseIndex = c;

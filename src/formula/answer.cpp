@@ -1,4 +1,5 @@
 #include "formula/derivative.h"
+#include "formula/enclosure.h"
 #include "formula/page.h"
 #include "formula/parser.h"
 #include "formula/text.h"
@@ -20,9 +21,11 @@ bool isDerivative(const Expr& e) {
 
 /// Whether some name in e stands for nothing but itself.
 bool hasOpenName(const Page& page, const Expr& e, const std::set<std::string>& bound) {
-    if (e.kind == ExprKind::Name)
-        return !bound.contains(e.text) && !page.valueOf(e.text) &&
-               (page.defined.contains(e.text) || std::isnan(constantValue(e.text)));
+    if (e.kind == ExprKind::Name || e.kind == ExprKind::Derivative) {
+        const bool open = !bound.contains(e.text) && !page.valueOf(e.text) &&
+                          (page.defined.contains(e.text) || std::isnan(constantValue(e.text)));
+        if (open || e.kind == ExprKind::Name) return open;
+    }
     for (std::size_t i = 0; i < e.operands.size(); ++i) {
         std::set<std::string> inner = bound;
         if (bindsName(e.kind) && i == 2) inner.insert(e.text);
@@ -61,7 +64,16 @@ Answer answer(const Page& page, const ExprPtr& expression) {
                                    "The integral here takes too long to compute.", "look at a simpler case first"});
         return result;
     }
-    result.errors.assign(result.values.size(), HUGE_VAL);
+    // Interval arithmetic over the same program bounds all rounding, with the error estimates of its integrals.
+    const Compiled unfolded = compileStepByStep(page, expression);
+    if (!unfolded.program) return result;
+    IntervalEvaluator enclosing(*unfolded.program);
+    const auto bounds = enclosing({});
+    for (std::size_t i = 0; i < result.values.size(); ++i) {
+        const double value = result.values[i];
+        const bool bounded = bounds[i].known && std::isfinite(value);
+        result.errors.push_back(bounded ? std::max(bounds[i].high - value, value - bounds[i].low) : HUGE_VAL);
+    }
     return result;
 }
 

@@ -42,6 +42,13 @@ public:
         values(expression, scope_);
     }
 
+    /// Keeps every step: nothing is folded, quantities are computed by their formulas.
+    Program runStepByStep(const Expr& expression) {
+        stepByStep_ = true;
+        builder_.folds = false;
+        return run(expression);
+    }
+
     Program run(const Expr& expression) { return builder_.finish(values(expression, scope_)); }
 
 private:
@@ -206,7 +213,9 @@ private:
     Value series(const Expr& e, const Scope& scope) {
         const bool sum = e.kind == ExprKind::Sum;
         const auto limit = [&](std::size_t i) {
+            builder_.folds = true;
             const auto number = builder_.constantOf(value(*e.operands[i], scope));
+            builder_.folds = !stepByStep_;
             const Span place = e.operands[i]->span;
             if (!number && checking_) return 1.0;
             if (!number) {
@@ -251,6 +260,13 @@ private:
         if (const auto found = scope.find(e.text); found != scope.end()) return found->second;
         // Inside a function only its parameters shadow the page, but inputs and cases still mean the page's variables.
         if (const auto found = scope_.find(e.text); found != scope_.end()) return found->second;
+        if (stepByStep_ && !builder_.folds) {
+            const Line* quantity = page_.find(e.text, LineKind::Quantity);
+            if (quantity && quantity->body) return values(*quantity->body, {});
+            const bool own = page_.defined.contains(e.text);
+            if (!own && e.text == "π") return {stepwisePi()};
+            if (!own && e.text == "e") return {builder_.apply(Kernel::Exp, builder_.constant(1))};
+        }
         if (const auto known = page_.valueOf(e.text)) return {builder_.constant(*known)};
         if (!page_.defined.contains(e.text) && !std::isnan(constantValue(e.text)))
             return {builder_.constant(constantValue(e.text))};
@@ -260,6 +276,12 @@ private:
             refuse(e, e.text + " is a variable and has no single value here.",
                    "give it a value, or make it a parameter: f(" + e.text + ") = …");
         refuse(e, e.text + " cannot be computed: line " + std::to_string(line->second + 1) + " has a problem.");
+    }
+
+    /// The double nearest to π is not π: computed as 4 arctan 1, its error is bounded like any other.
+    Value stepwisePi() {
+        const Value quarter = builder_.apply(Kernel::Arctan, builder_.constant(1));
+        return builder_.apply(Kernel::Multiply, builder_.constant(4), quarter);
     }
 
     Values call(const Expr& e, const Scope& scope) {
@@ -346,6 +368,7 @@ private:
     int callDepth_ = 0;
     int nesting_ = 0; ///< how many integrals stand around this place
     bool checking_ = false;
+    bool stepByStep_ = false;
     std::map<std::tuple<std::size_t, std::vector<int>, std::vector<Values>>, Values> calls_;
     std::map<std::pair<std::string, std::vector<int>>, ExprPtr> derivatives_;
 };
@@ -373,6 +396,14 @@ Compiled compile(const Page& page, const ExprPtr& expression, std::span<const st
                  const FixedValues& fixed) {
     try {
         return {std::make_shared<const Program>(Compiler(page, inputs, fixed).run(*expression)), {}};
+    } catch (const Refusal& refusal) {
+        return {nullptr, {refusal.problem}};
+    }
+}
+
+Compiled compileStepByStep(const Page& page, const ExprPtr& expression) {
+    try {
+        return {std::make_shared<const Program>(Compiler(page, {}, {}).runStepByStep(*expression)), {}};
     } catch (const Refusal& refusal) {
         return {nullptr, {refusal.problem}};
     }

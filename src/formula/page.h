@@ -50,6 +50,10 @@ struct Compiled {
 Compiled compile(const Page& page, const ExprPtr& expression, std::span<const std::string> inputs,
                  const FixedValues& fixed = {});
 
+/// The same for an expression without inputs, with every step kept that folding would have done at once, down to the
+/// formulas of quantities: what interval arithmetic needs to bound the error of an answer.
+Compiled compileStepByStep(const Page& page, const ExprPtr& expression);
+
 /// What keeps a function's line from being computed, whatever its parameters are. The page's variables may be used in
 /// it without being parameters.
 Problems checkBody(const Page& page, const Line& line);

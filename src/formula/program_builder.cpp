@@ -50,7 +50,7 @@ ProgramBuilder::Value ProgramBuilder::add(Key key, Node node) {
 
 ProgramBuilder::Value ProgramBuilder::apply(Kernel kernel, Value a, Value b) {
     if (operandCount(kernel) == 1) b = a;
-    if (isConstant(a) && isConstant(b)) return constant(applyOnce(kernel, nodes_[a].number, nodes_[b].number));
+    if (folds && isConstant(a) && isConstant(b)) return constant(applyOnce(kernel, nodes_[a].number, nodes_[b].number));
     if (commutes(kernel) && b < a) std::swap(a, b);
     Node node{NodeKind::Operation, {}, {a, b}};
     node.operation.kernel = kernel;
@@ -59,7 +59,7 @@ ProgramBuilder::Value ProgramBuilder::apply(Kernel kernel, Value a, Value b) {
 }
 
 ProgramBuilder::Value ProgramBuilder::apply(ScalarFunction special, std::span<const Value> operands) {
-    if (std::ranges::all_of(operands, [&](Value v) { return isConstant(v); })) {
+    if (folds && std::ranges::all_of(operands, [&](Value v) { return isConstant(v); })) {
         double v[4] = {};
         for (std::size_t i = 0; i < operands.size(); ++i) v[i] = nodes_[operands[i]].number;
         return constant(applied(special, v, operands.size()));
@@ -67,7 +67,8 @@ ProgramBuilder::Value ProgramBuilder::apply(ScalarFunction special, std::span<co
     Node node{NodeKind::Operation, {}, {operands.begin(), operands.end()}};
     node.operation.special = special;
     node.operation.operandCount = static_cast<std::uint32_t>(operands.size());
-    return add({Kernel::Count, special, nullptr, node.operands}, std::move(node));
+    Key key{Kernel::Count, special, nullptr, node.operands};
+    return add(std::move(key), std::move(node));
 }
 
 ProgramBuilder::Value ProgramBuilder::power(Value base, Value exponent) {
@@ -99,7 +100,7 @@ ProgramBuilder::Value ProgramBuilder::bound(int nesting) {
 
 std::optional<double> ProgramBuilder::valueOfIntegral(const std::shared_ptr<const Program>& integrand,
                                                       std::span<const Value> operands) const {
-    if (!foldsIntegrals || !std::ranges::all_of(operands, [&](Value v) { return isConstant(v); })) return std::nullopt;
+    if (!folds || !foldsIntegrals || !std::ranges::all_of(operands, [&](Value v) { return isConstant(v); })) return std::nullopt;
     Program whole;
     Program::Instruction instruction;
     instruction.integral = 0;

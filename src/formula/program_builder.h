@@ -31,7 +31,9 @@ public:
     /// variable for is computed once, outside.
     Value integral(int nesting, Value low, Value high, Value integrand);
 
-    /// Whether integrals of constants are computed at once. Off where a formula is only looked at.
+    /// Whether operations on constants are done at once.
+    bool folds = true;
+    /// Whether integrals of constants are. Off where a formula is only looked at.
     bool foldsIntegrals = true;
 
     /// The number a value stands for, if it is a constant.

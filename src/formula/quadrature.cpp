@@ -194,7 +194,7 @@ void Quadrature::operator()(const Integrand& integrand, std::span<const double> 
         complete = evaluatePieces(integrand, tasks, work, owner);
         for (std::size_t i = 0; i < work.size(); ++i) {
             Piece& piece = tasks[work[i].task].pieces[work[i].piece];
-            if (piece.error > before[i] / 2) ++piece.stagnant;
+            if (piece.error > 0.9 * before[i]) ++piece.stagnant; // at x^(−a) each halving leaves 2^(a−1)
         }
     }
     std::vector<double> magnitudes(low.size(), 0);

@@ -1,34 +1,19 @@
 #include "oracle.h"
 
+#include "references.h"
+
 #include <acb_elliptic.h>
 #include <acb_hypgeom.h>
 #include <acb_modular.h>
 #include <arb_hypgeom.h>
 #include <cmath>
 #include <algorithm>
-#include <functional>
 #include <memory>
-#include <map>
 
 using namespace coulter;
 
 namespace oracle {
 namespace {
-
-constexpr slong precision = 300;
-
-/// A real ball that frees itself.
-struct Ball {
-    arb_t v;
-    Ball() { arb_init(v); }
-    explicit Ball(double x) : Ball() { arb_set_d(v, x); }
-    Ball(const Ball& other) : Ball() { arb_set(v, other.v); }
-    Ball& operator=(const Ball& other) {
-        arb_set(v, other.v);
-        return *this;
-    }
-    ~Ball() { arb_clear(v); }
-};
 
 struct Complex {
     acb_t v;
@@ -38,9 +23,6 @@ struct Complex {
     Complex& operator=(const Complex&) = delete;
     ~Complex() { acb_clear(v); }
 };
-
-using Operands = std::vector<Ball>;
-using Reference = std::function<void(Ball& out, const Operands& v)>;
 
 using RealFunction = void (*)(arb_t, const arb_t, slong);
 Reference real(RealFunction f) {
@@ -118,6 +100,8 @@ Reference jacobi(int which) {
 }
 
 using Z = std::vector<std::unique_ptr<Complex>>;
+
+} // namespace
 
 const std::map<std::string_view, Reference>& references() {
     static const std::map<std::string_view, Reference> made{
@@ -297,6 +281,8 @@ const std::map<std::string_view, Reference>& references() {
     };
     return made;
 }
+
+namespace {
 
 const FunctionEntry* entryOf(std::string_view form) {
     for (const FunctionEntry& entry : catalogue()) {

@@ -1,0 +1,155 @@
+#include "formula/enclosure.h"
+
+#include "formula/interval_rules.h"
+#include "special/bounds.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+namespace {
+
+/// Pieces over which an integral's integrand is enclosed.
+constexpr int integralPieces = 32;
+
+Enclosure special(const Program::Instruction& instruction, const std::vector<Enclosure>& registers) {
+    std::array<double, 4> v{};
+    std::size_t varying = instruction.operandCount - 1;
+    int wide = 0;
+    Enclosure result;
+    for (std::size_t i = 0; i < instruction.operandCount; ++i) {
+        const Enclosure& operand = registers[instruction.operands[i]];
+        if (!operand.known || operand.low > operand.high) return Enclosure::unknown();
+        inherit(result, operand);
+        v[i] = operand.low;
+        if (operand.isPoint()) continue;
+        varying = i;
+        ++wide;
+    }
+    if (wide > 1) return Enclosure::unknown();
+    const Enclosure& operand = registers[instruction.operands[varying]];
+    const auto bounds =
+        boundsOver(instruction.special, v.data(), instruction.operandCount, varying, operand.low, operand.high);
+    if (!bounds) return Enclosure::unknown();
+    result.low = bounds->low;
+    result.high = bounds->high;
+    return result;
+}
+
+} // namespace
+
+Enclosure Enclosure::unknown() {
+    Enclosure e{-HUGE_VAL, HUGE_VAL};
+    e.known = e.defined = e.continuous = false;
+    return e;
+}
+
+bool Enclosure::isProof() const {
+    return known && defined && continuous && !estimated && std::isfinite(low) && std::isfinite(high);
+}
+
+IntervalEvaluator::IntervalEvaluator(const Program& program) : program_(program), registers_(program.registerCount()) {
+    for (std::size_t i = 0; i < program.constants.size(); ++i) {
+        Enclosure& constant = registers_[program.inputCount + i];
+        constant = Enclosure::point(program.constants[i]);
+        if (std::isnan(program.constants[i])) constant = Enclosure{HUGE_VAL, -HUGE_VAL, true, false};
+    }
+    for (const Program::Integral& integral : program.integrals)
+        inner_.push_back(std::make_unique<IntervalEvaluator>(*integral.integrand));
+}
+
+std::span<const Enclosure> IntervalEvaluator::operator()(std::span<const Enclosure> inputs) {
+    std::copy(inputs.begin(), inputs.end(), registers_.begin());
+    for (const Program::Instruction& instruction : program_.instructions) {
+        Enclosure result;
+        if (instruction.special)
+            result = special(instruction, registers_);
+        else if (instruction.integral >= 0)
+            result = integral(program_.integrals[static_cast<std::size_t>(instruction.integral)]);
+        else
+            result = enclose(instruction.kernel, registers_[instruction.operands[0]], registers_[instruction.operands[1]],
+                             instruction.operands[0] == instruction.operands[1]);
+        registers_[instruction.result] = result;
+    }
+    outputs_.clear();
+    for (const std::uint32_t output : program_.outputs) {
+        Enclosure& last = outputs_.emplace_back(registers_[output]);
+        if (last.mayBeUnset) last.defined = false;
+    }
+    return outputs_;
+}
+
+/// The value with its estimated error, and twice the difference that the operands' widths make.
+Enclosure IntervalEvaluator::thinIntegral(const Program::Integral& integral) const {
+    Program alone;
+    Program::Instruction instruction;
+    instruction.integral = 0;
+    Program::Integral same{integral.integrand, {}};
+    for (std::size_t i = 0; i < integral.operands.size(); ++i) same.operands.push_back(static_cast<std::uint32_t>(i));
+    alone.inputCount = integral.operands.size();
+    instruction.result = static_cast<std::uint32_t>(alone.inputCount);
+    alone.temporaryCount = 1;
+    alone.instructions = {instruction};
+    alone.integrals = {same};
+    alone.outputs = {instruction.result};
+    std::vector<std::array<double, 2>> ends;
+    std::vector<const double*> inputs;
+    bool points = true;
+    for (const std::uint32_t operand : integral.operands) {
+        ends.push_back({registers_[operand].low, registers_[operand].high});
+        points = points && registers_[operand].isPoint();
+    }
+    for (const auto& each : ends) inputs.push_back(each.data());
+    Evaluator evaluator(alone);
+    evaluator.limit({}, 6'000'000);
+    std::array<double, 2> values{};
+    double* out = values.data();
+    evaluator(inputs, std::span<double* const>(&out, 1), points ? 1 : 2);
+    const auto errors = evaluator.integralErrors(0);
+    if (points) values[1] = values[0];
+    const double error = errors[0] + (points ? 0 : errors[1]) + 2 * std::abs(values[1] - values[0]);
+    if (!std::isfinite(values[0]) || !std::isfinite(error)) return Enclosure::unknown();
+    Enclosure result{std::min(values[0], values[1]) - error, std::max(values[0], values[1]) + error};
+    result.estimated = true;
+    return result;
+}
+
+Enclosure IntervalEvaluator::integral(const Program::Integral& integral) {
+    std::vector<Enclosure> inputs;
+    for (const std::uint32_t operand : integral.operands) inputs.push_back(registers_[operand]);
+    const Enclosure low = inputs[0], high = inputs[1];
+    inputs.erase(inputs.begin());
+    bool thin = true;
+    for (const std::uint32_t operand : integral.operands) {
+        const Enclosure& e = registers_[operand];
+        thin = thin && e.known && (e.isPoint() || e.width() <= 1e-9 * std::abs(e.low));
+    }
+    if (thin) return thinIntegral(integral);
+    if (!low.known || !high.known || !std::isfinite(low.low) || !std::isfinite(high.high) || !std::isfinite(low.high) ||
+        !std::isfinite(high.low))
+        return Enclosure::unknown();
+    IntervalEvaluator& integrand = *inner_[static_cast<std::size_t>(&integral - program_.integrals.data())];
+    // From the middle of one limit to the middle of the other, piece by piece; then what the limits' widths add.
+    const double a = low.low + low.width() / 2, b = high.low + high.width() / 2;
+    Enclosure sum = Enclosure::point(0);
+    const auto add = [&](double from, double to, Enclosure length) {
+        inputs[0] = Enclosure{std::min(from, to), std::max(from, to)};
+        const Enclosure value = integrand(inputs)[0];
+        sum = enclose(Kernel::Add, sum, enclose(Kernel::Multiply, value, length, false), false);
+    };
+    double from = a;
+    for (int i = 1; i <= integralPieces; ++i) {
+        const double to = i == integralPieces ? b : a + (b - a) * i / integralPieces;
+        add(from, to, enclose(Kernel::Subtract, Enclosure::point(to), Enclosure::point(from), false));
+        from = to;
+    }
+    if (!high.isPoint()) add(high.low, high.high, {moved(high.low - b, -1), moved(high.high - b, 1)});
+    if (!low.isPoint()) add(low.low, low.high, {moved(a - low.high, -1), moved(a - low.low, 1)});
+    if (!sum.defined) return Enclosure::unknown();
+    inherit(sum, low);
+    inherit(sum, high);
+    sum.continuous = low.continuous && high.continuous; // an integral has no jumps where its integrand is bounded
+    return sum;
+}
+
+} // namespace coulter

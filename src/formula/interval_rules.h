@@ -1,0 +1,12 @@
+#pragma once
+#include "formula/enclosure.h"
+
+namespace coulter {
+
+/// The values of one operation while its operands run over a and b; `same`: both operands are the same value.
+Enclosure enclose(Kernel kernel, const Enclosure& a, const Enclosure& b, bool same);
+
+/// What is doubtful about an operand is doubtful about the result.
+void inherit(Enclosure& result, const Enclosure& operand);
+
+} // namespace coulter
