@@ -345,6 +345,14 @@ void FormulaPage::addLine() {
 void FormulaPage::typed(const QString& text) {
     if (editing_ < 0) return;
     session_.preview(withLine(session_.document(), static_cast<std::size_t>(editing_), text.toStdString()));
+    editor_->offerNames(page_);
+}
+
+void FormulaPage::insertText(const QString& text) {
+    if (editing_ < 0) addLine();
+    editor_->insert(text);
+    activateWindow(); // what is inserted comes from another window, too
+    editor_->setFocus();
 }
 
 void FormulaPage::commitEditing() {

@@ -21,6 +21,8 @@ public:
     void editLine(int index, int cursor = -1);
     /// Opens an empty line below the selected one, or at the end.
     void addLine();
+    /// Puts text in where the caret is, or on a new line.
+    void insertText(const QString& text);
     bool isEditing() const { return editing_ >= 0; }
     /// Takes over what is being typed, if anything is.
     void commitEditing();

@@ -1,5 +1,6 @@
 #include "desktop/line_editor.h"
 
+#include "desktop/name_completion.h"
 #include "drawing/cairo_painter.h"
 #include "formula/text.h"
 #include "typeset/formula_math.h"
@@ -49,11 +50,12 @@ QImage paintBox(const Box& box, double dotsPerMm, const Look& look, const QColor
 }
 
 LineEditor::LineEditor(const LookSettings& look, QWidget* parent)
-    : QWidget(parent), look_(look), field_(new QPlainTextEdit(this)), message_(new QLabel(this)) {
+    : QWidget(parent), look_(look), field_(new QPlainTextEdit(this)), message_(new QLabel(this)),
+      completion_(new NameCompletion(field_, look)) {
     field_->setLineWrapMode(QPlainTextEdit::WidgetWidth);
     field_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     field_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    field_->setTabChangesFocus(true);
+    field_->setTabChangesFocus(true); // unless a name is offered
     field_->setAccessibleName(tr("Formula line"));
     field_->setObjectName("formulaField");
     field_->installEventFilter(this);
@@ -69,6 +71,14 @@ void LineEditor::begin(const QString& text, int cursor) {
     QTextCursor at = field_->textCursor();
     at.setPosition(cursor < 0 ? static_cast<int>(text.size()) : cursor);
     field_->setTextCursor(at);
+}
+
+void LineEditor::insert(const QString& text) { field_->insertPlainText(text); }
+
+void LineEditor::offerNames(const Page& page) { completion_->offer(page); }
+
+void LineEditor::hideEvent(QHideEvent*) {
+    if (completion_) completion_->hide();
 }
 
 QString LineEditor::text() const { return field_->toPlainText().replace('\n', ' '); }
@@ -158,8 +168,10 @@ void LineEditor::paintEvent(QPaintEvent*) {
 }
 
 bool LineEditor::eventFilter(QObject* object, QEvent* event) {
+    if (object == field_ && event->type() == QEvent::FocusOut && completion_) completion_->hide();
     if (object == field_ && event->type() == QEvent::KeyPress) {
         const auto* key = static_cast<QKeyEvent*>(event);
+        if (completion_->takeKey(key->key())) return true;
         switch (key->key()) {
         case Qt::Key_Return:
         case Qt::Key_Enter: emit committed(); return true;

@@ -1,13 +1,16 @@
 #pragma once
 #include "desktop/look.h"
 #include "drawing/scene.h"
-#include "formula/line.h"
+#include "formula/page.h"
 
 #include <QLabel>
 #include <QPlainTextEdit>
+#include <QPointer>
 #include <QWidget>
 
 namespace coulter {
+
+class NameCompletion;
 
 /// A formula line while it is being edited: its plain spelling, the typeset reading below, and what is wrong with it,
 /// underlined at the very character.
@@ -17,9 +20,13 @@ public:
     explicit LineEditor(const LookSettings& look, QWidget* parent = nullptr);
 
     void begin(const QString& text, int cursor);
+    /// Puts text in at the caret.
+    void insert(const QString& text);
     QString text() const;
     /// What the page makes of the text as it stands.
     void showReading(const Line& line);
+    /// Offers names that go on from what stands before the caret.
+    void offerNames(const Page& page);
     /// Height that it needs at its present content.
     int wantedHeight() const;
 
@@ -35,6 +42,7 @@ protected:
     bool eventFilter(QObject* object, QEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
+    void hideEvent(QHideEvent* event) override;
 
 private:
     int fieldHeight() const;
@@ -42,6 +50,7 @@ private:
     const LookSettings& look_;
     QPlainTextEdit* field_;
     QLabel* message_;
+    QPointer<NameCompletion> completion_; ///< lives in the window, over its other panes
     QImage reading_;
     double readingHeight_ = 0;
 };

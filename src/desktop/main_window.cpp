@@ -200,6 +200,7 @@ void MainWindow::makeBar() {
     action(tr("Copy the figure"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_C), [this] { copyPicture(); });
     action(tr("Quit"), QKeySequence::Quit, [this] { close(); });
     action(tr("New line"), QKeySequence(Qt::CTRL | Qt::Key_Return), [this] { page_->addLine(); });
+    action(tr("Function…"), QKeySequence(Qt::CTRL | Qt::Key_F), [this] { openFunctions(); });
     for (const auto& key : {QKeySequence(Qt::CTRL | Qt::Key_Plus), QKeySequence(Qt::CTRL | Qt::Key_Equal)})
         action(tr("Larger"), key, [this] { look_.changeScale(1.1); });
     action(tr("Smaller"), QKeySequence(Qt::CTRL | Qt::Key_Minus), [this] { look_.changeScale(1 / 1.1); });
@@ -249,6 +250,9 @@ void MainWindow::fillAddMenu() {
     QMenu* menu = addButton_->menu();
     menu->clear();
     menu->addAction(tr("Formula line"), this, [this] { page_->addLine(); });
+    for (QAction* each : actions()) {
+        if (each->text() == tr("Function…")) menu->addAction(each);
+    }
     menu->addSeparator();
     const Page page = readPage(session_.document().page);
     for (const Line& line : page.lines) {
@@ -258,7 +262,23 @@ void MainWindow::fillAddMenu() {
             of += (i > 0 ? ", " : "") + QString::fromStdString(line.parameters[i]);
         of += ")";
         menu->addAction(tr("Plot of %1").arg(of), this, [this, of] { addPlot(of); });
+        if (line.parameters.size() != 1) continue;
+        const QString question = of.left(of.indexOf('(')) + "'" + of.mid(of.indexOf('(')) + " = ?";
+        menu->addAction(tr("Derivative of %1").arg(of), this, [this, question] {
+            page_->addLine();
+            page_->insertText(question);
+            page_->commitEditing();
+        });
     }
+}
+
+void MainWindow::openFunctions() {
+    if (!functions_) {
+        functions_ = new FunctionCatalogue(look_, this);
+        connect(functions_, &FunctionCatalogue::inserted, page_, &FormulaPage::insertText);
+    }
+    functions_->show();
+    functions_->raise();
 }
 
 void MainWindow::addPlot(const QString& of) {

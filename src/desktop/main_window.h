@@ -2,6 +2,7 @@
 #include "desktop/document_session.h"
 #include "desktop/figure_worker.h"
 #include "desktop/formula_page.h"
+#include "desktop/function_catalogue.h"
 #include "desktop/look.h"
 #include "desktop/particulars.h"
 #include "desktop/remarks.h"
@@ -61,6 +62,7 @@ private:
     void chooseExport();
     void copyPicture();
     void addPlot(const QString& of);
+    void openFunctions();
 
     LookSettings look_;
     DocumentSession session_;
@@ -70,6 +72,7 @@ private:
     SamplingRibbon* ribbon_ = nullptr;
     Particulars* particulars_ = nullptr;
     Remarks* remarks_ = nullptr;
+    FunctionCatalogue* functions_ = nullptr; ///< made when it is first asked for
     QToolButton* documentButton_ = nullptr;
     QToolButton* addButton_ = nullptr;
     QAction *undo_ = nullptr, *redo_ = nullptr;

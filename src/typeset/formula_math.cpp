@@ -68,8 +68,15 @@ MathPtr callMath(const Expr& e, MathPtr power) {
     for (; letters.ends_with("'"); letters.pop_back()) ++dashes; // Ai' is an entry of its own
     MathPtr name = functionName(letters);
     std::vector<MathPtr> raised;
-    if (dashes > 0) raised.push_back(mathSymbol(dashes == 1 ? "′" : dashes == 2 ? "″" : "‴"));
-    if (dashes > 3) raised = {mathFenced("(", mathDigits(std::to_string(dashes)), ")")};
+    if (dashes > 3) {
+        raised.push_back(mathFenced("(", mathDigits(std::to_string(dashes)), ")"));
+    } else if (dashes > 0) { // the character is raised in itself; it stands on the letter, before an index below
+        const MathPtr dash = mathSymbol(dashes == 1 ? "′" : dashes == 2 ? "″" : "‴");
+        if (name->kind == MathKind::Script && !name->children[2])
+            name = mathScript(mathRow({name->children[0], dash}), name->children[1], nullptr);
+        else
+            name = mathRow({name, dash});
+    }
     if (e.orders.size() > 1) {
         std::vector<MathPtr> orders;
         for (const int order : e.orders) {
@@ -319,6 +326,36 @@ MathPtr answerMath(const Line& line) {
     return parts.size() == 1 ? parts[0] : mathFenced("(", mathRow(std::move(parts)), ")");
 }
 
+/// “(a, b) = (2, 1) solves”, then the conditions one by one.
+std::vector<MathPtr> solutionTerms(const Line& line) {
+    std::vector<MathPtr> unknowns;
+    for (const std::string& unknown : line.unknowns) {
+        if (!unknowns.empty()) unknowns.push_back(mathSymbol(",", MathClass::Punctuation));
+        unknowns.push_back(nameMath(unknown));
+    }
+    std::vector<MathPtr> head;
+    head.push_back(line.unknowns.size() > 1 ? mathFenced("(", mathRow(unknowns), ")") : mathRow(unknowns));
+    if (line.values.size() == line.unknowns.size()) {
+        head.push_back(mathSymbol("=", MathClass::Relation));
+        head.push_back(answerMath(line));
+    }
+    head.push_back(mathSpace(0.3));
+    head.push_back(mathWord("solves", MathClass::Ordinary, Ink::Muted));
+    head.push_back(mathSpace(0.3));
+    std::vector<MathPtr> terms;
+    terms.push_back(mathRow(std::move(head)));
+    for (const ExprPtr& equation : line.equations) {
+        std::vector<MathPtr> part;
+        part.push_back(formulaMath(*equation));
+        if (equation != line.equations.back()) {
+            part.push_back(mathSymbol(",", MathClass::Punctuation));
+            part.push_back(mathSpace(0.3));
+        }
+        terms.push_back(mathRow(std::move(part)));
+    }
+    return terms;
+}
+
 } // namespace
 
 MathPtr lineMath(const Line& line) {
@@ -367,27 +404,7 @@ MathPtr lineMath(const Line& line) {
         appendGrid(parts, line);
         return mathRow(std::move(parts));
     }
-    case LineKind::Solution: {
-        if (line.equations.empty()) return nullptr;
-        std::vector<MathPtr> unknowns;
-        for (const std::string& unknown : line.unknowns) {
-            if (!unknowns.empty()) unknowns.push_back(mathSymbol(",", MathClass::Punctuation));
-            unknowns.push_back(nameMath(unknown));
-        }
-        parts = {line.unknowns.size() > 1 ? mathFenced("(", mathRow(unknowns), ")") : unknowns[0]};
-        if (line.values.size() == line.unknowns.size()) {
-            parts.push_back(mathSymbol("=", MathClass::Relation));
-            parts.push_back(answerMath(line));
-        }
-        parts.insert(parts.end(),
-                     {mathSpace(0.3), mathWord("solves", MathClass::Ordinary, Ink::Muted), mathSpace(0.3)});
-        for (const ExprPtr& equation : line.equations) {
-            if (equation != line.equations.front())
-                parts.insert(parts.end(), {mathSymbol(",", MathClass::Punctuation), mathSpace(0.3)});
-            parts.push_back(formulaMath(*equation));
-        }
-        return mathRow(std::move(parts));
-    }
+    case LineKind::Solution: return mathRow(solutionTerms(line));
     case LineKind::Question: {
         if (!line.body) return nullptr;
         parts = {formulaMath(*line.body), mathSymbol("=", MathClass::Relation), answerMath(line)};
@@ -412,6 +429,7 @@ void collectTerms(const Expr& e, std::vector<std::pair<const char*, const Expr*>
 } // namespace
 
 std::vector<MathPtr> lineTerms(const Line& line) {
+    if (line.kind == LineKind::Solution) return solutionTerms(line);
     std::vector<std::pair<const char*, const Expr*>> terms;
     if (line.body && (line.kind == LineKind::Function || line.kind == LineKind::Quantity))
         collectTerms(*line.body, terms);

@@ -3,6 +3,7 @@
 
 #include <QApplication>
 #include <QDir>
+#include <QListWidget>
 #include <QPlainTextEdit>
 #include <QSettings>
 #include <QStandardPaths>
@@ -66,6 +67,38 @@ void pieces() {
     keep(driver, "pieces");
 }
 
+void integral() {
+    WindowDriver driver;
+    driver.window().open("demos/leaky-aquifer/leaky-aquifer.coulter");
+    driver.settle();
+    driver.sheet()->select({coulter::Part::Curve, 1});
+    keep(driver, "integral");
+}
+
+void completion() {
+    WindowDriver driver;
+    driver.window().open("demos/ring-infiltrometer/ring-infiltrometer.coulter");
+    driver.settle();
+    driver.window().page().editLine(9);
+    driver.find<QPlainTextEdit>("formulaField")->selectAll();
+    driver.type("h(r) = 2 bess");
+    keep(driver, "completion");
+}
+
+void functions() {
+    WindowDriver driver;
+    coulter::FunctionCatalogue catalogue(driver.window().lookSettings());
+    catalogue.show();
+    auto* list = catalogue.findChild<QListWidget*>("functionList");
+    for (int i = 0; i < list->count(); ++i) {
+        if (list->item(i)->text().startsWith("J_n")) list->setCurrentRow(i);
+    }
+    while (!catalogue.hasPicture()) QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+    const QString path = folder + "/functions.png";
+    catalogue.grab().save(path);
+    std::printf("%s\n", qPrintable(path));
+}
+
 void dark() {
     WindowDriver driver;
     driver.window().lookSettings().setDark(true);
@@ -90,5 +123,8 @@ int main(int argc, char** argv) {
     problem();
     zoomedIn();
     pieces();
+    integral();
+    completion();
+    functions();
     dark();
 }
