@@ -1,8 +1,11 @@
 # Read by ./demo and ./check: installs the packages that are missing, and builds.
 
-# Installs what packages.txt names and the machine lacks. Asks apt only if something is missing.
+# install_packages [FURTHER…]: installs what packages.txt names, and what else is asked for, if the machine lacks it.
 install_packages() {
     local missing=() package
+    for package in "$@"; do
+        dpkg-query -W -f='${Status}' "$package" 2>/dev/null | grep -q '^install ok installed$' || missing+=("$package")
+    done
     while read -r package; do
         case "$package" in "" | \#*) continue ;; esac
         dpkg-query -W -f='${Status}' "$package" 2>/dev/null | grep -q '^install ok installed$' || missing+=("$package")

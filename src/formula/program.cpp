@@ -54,17 +54,44 @@ void Evaluator::run(std::size_t count, std::size_t padded) {
             kernels_[i](block(instruction.operands[0]), block(instruction.operands[1]), block(instruction.result),
                         padded);
         } else if (instruction.special) {
-            const double* operands[4];
-            for (std::size_t k = 0; k < 4; ++k) operands[k] = block(instruction.operands[k]);
+            runSpecial(instruction, count);
             double* result = block(instruction.result);
-            for (std::size_t p = 0; p < count; ++p) {
-                if (p % 16 == 0 && stop_.stop_requested()) break; // what was asked for is no longer wanted
-                const double v[4] = {operands[0][p], operands[1][p], operands[2][p], operands[3][p]};
-                result[p] = applied(instruction.special, v, instruction.operandCount);
-            }
             std::fill(result + count, result + padded, result[count - 1]);
         } else {
             integrate(instruction, count, padded);
+        }
+    }
+}
+
+namespace {
+
+template <std::size_t operandCount>
+void eachPoint(ScalarFunction f, const double* const* operands, double* result, std::size_t begin, std::size_t end) {
+    for (std::size_t p = begin; p < end; ++p) {
+        double v[operandCount];
+        bool undefined = false;
+        for (std::size_t k = 0; k < operandCount; ++k) {
+            v[k] = operands[k][p];
+            undefined |= v[k] != v[k];
+        }
+        result[p] = undefined ? std::numeric_limits<double>::quiet_NaN() : f(v);
+    }
+}
+
+} // namespace
+
+void Evaluator::runSpecial(const Program::Instruction& instruction, std::size_t count) {
+    const double* operands[4];
+    for (std::size_t k = 0; k < instruction.operandCount; ++k) operands[k] = block(instruction.operands[k]);
+    double* result = block(instruction.result);
+    constexpr std::size_t step = 16; // what was asked for may no longer be wanted
+    for (std::size_t begin = 0; begin < count && !stop_.stop_requested(); begin += step) {
+        const std::size_t end = std::min(count, begin + step);
+        switch (instruction.operandCount) {
+        case 1: eachPoint<1>(instruction.special, operands, result, begin, end); break;
+        case 2: eachPoint<2>(instruction.special, operands, result, begin, end); break;
+        case 3: eachPoint<3>(instruction.special, operands, result, begin, end); break;
+        default: eachPoint<4>(instruction.special, operands, result, begin, end); break;
         }
     }
 }

@@ -80,6 +80,7 @@ private:
     };
     double* block(std::uint32_t index) { return memory_[index * (blockSize / 8)].lanes.data(); }
     void run(std::size_t count, std::size_t padded);
+    void runSpecial(const Program::Instruction& instruction, std::size_t count);
     void integrate(const Program::Instruction& instruction, std::size_t count, std::size_t padded);
 
     const Program& program_;

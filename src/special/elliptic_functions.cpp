@@ -59,7 +59,12 @@ double jacobiCn(const double* v) {
 }
 double jacobiDn(const double* v) {
     if (!std::isfinite(v[0]) || !std::isfinite(v[1])) return undefined();
-    return rounded([&] { return bm::jacobi_dn(std::abs(Extended(v[1])), Extended(v[0]), Quiet()); });
+    return rounded([&] {
+        const Extended k = std::abs(Extended(v[1]));
+        if (k > 1) return bm::jacobi_dn(k, Extended(v[0]), Quiet());
+        const Extended cn = bm::jacobi_cn(k, Extended(v[0]), Quiet()); // DLMF 22.6.1; both parts are positive
+        return std::sqrt((1 - k) * (1 + k) + k * k * cn * cn);
+    });
 }
 
 } // namespace coulter

@@ -110,6 +110,16 @@ TEST_CASE("names are one letter with a subscript, defined once, and may hide a c
     CHECK(evaluate(p, "2e").value() == 3.2e-19);
 }
 
+TEST_CASE("a line without a head has its problem at its first character") {
+    for (const char* text : {", unit m/h", "= 5", "= ?", "( = 1", "solves a = 1"}) {
+        const Page p = page({text});
+        INFO(text);
+        REQUIRE_FALSE(p.problems().empty());
+        CHECK(p.problems()[0].first >= 1);
+        CHECK(p.problems()[0].last >= p.problems()[0].first);
+    }
+}
+
 TEST_CASE("questions need a place") {
     const Page p = page({"x in [0, 1]", "f(x) = 2x", "f(x) = ?", "f(3) = ?", "5! = ?", "3!=?"});
     CHECK(has(error(p, 2).sentence, "variable"));

@@ -1,0 +1,51 @@
+// Coverage-guided fuzzing: any bytes as a formula page, through reading, compiling, evaluation at points and over
+// intervals. Nothing may crash, hang or grow without bound, whatever the page says.
+#include "formula/enclosure.h"
+#include "formula/expr_build.h"
+#include "formula/plotted.h"
+#include "typeset/formula_math.h"
+
+#include <cmath>
+#include <cstdlib>
+
+using namespace coulter;
+
+extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
+    std::vector<std::string> lines(1);
+    for (std::size_t i = 0; i < size; ++i) {
+        if (data[i] == '\n')
+            lines.emplace_back();
+        else
+            lines.back() += static_cast<char>(data[i]);
+    }
+    const Page page = readPage(lines);
+    for (const Line& line : page.lines) {
+        for (const Problem& problem : line.problems) {
+            if (problem.sentence.empty() || problem.first < 0 || problem.last < problem.first) std::abort();
+        }
+        if (const MathPtr math = lineMath(line)) layoutMath(*math, 4);
+        if (line.formula) spelled(*line.formula);
+        if (line.kind != LineKind::Function || !line.good() || line.parameters.size() > 3) continue;
+        const Compiled compiled = compile(page, line.body, line.parameters);
+        if (!compiled.program) continue;
+        const std::vector<double> places{-2.5, -1, -0.0, 1e-9, 0.5, 1, 3, 1e6, INFINITY, NAN};
+        std::vector<const double*> inputs(line.parameters.size(), places.data());
+        std::vector<std::vector<double>> values(compiled.program->outputs.size(), std::vector<double>(places.size()));
+        std::vector<double*> outputs;
+        for (auto& each : values) outputs.push_back(each.data());
+        Evaluator evaluator(*compiled.program);
+        evaluator.limit({}, 200'000);
+        evaluator(inputs, outputs, places.size());
+        if (!compiled.program->integrals.empty()) continue;
+        IntervalEvaluator enclosing(*compiled.program);
+        const std::vector<Enclosure> around(line.parameters.size(), Enclosure{0.5, 1});
+        const auto bounds = enclosing(around);
+        for (std::size_t k = 0; k < bounds.size(); ++k) { // both ends of the interval are among the places
+            const double at = values[k][5];
+            if (bounds[k].known && bounds[k].low <= bounds[k].high && !std::isnan(at) && line.parameters.size() == 1 &&
+                (at < bounds[k].low || at > bounds[k].high))
+                std::abort();
+        }
+    }
+    return 0;
+}
