@@ -130,7 +130,8 @@ void pageOf100Lines(benchmark::State& state) {
     for (auto _ : state) {
         const Page page = readPage(lines);
         for (const Line& line : page.lines) {
-            if (line.kind == LineKind::Function) benchmark::DoNotOptimize(compile(page, line.body, line.parameters).program);
+            if (line.kind == LineKind::Function)
+                benchmark::DoNotOptimize(compile(page, line.body, line.parameters).program);
         }
     }
 }

@@ -50,7 +50,8 @@ int run(const Settings& settings) {
         if (!settings.name.empty() && entry.name != canonicalWord(settings.name)) continue;
         found = true;
         fmt::print("{}\n    {}; {}\n", entry.form, entry.meaning, entry.domain);
-        if (!settings.name.empty()) fmt::print("    derivative: {}\n    source: {}\n", derivativesOf(entry), entry.source);
+        if (!settings.name.empty())
+            fmt::print("    derivative: {}\n    source: {}\n", derivativesOf(entry), entry.source);
     }
     if (found) return statusGood;
     fmt::print(stderr, "coulter: There is no function “{}” — “coulter functions” lists all.\n", settings.name);

@@ -18,6 +18,7 @@ struct Settings {
     std::string recipe, of, box = "120x80", limits, output;
     std::vector<std::string> lines;
     double tolerance = 0.02;
+    bool report = false;
 };
 
 /// Two numbers with a separator between: "120x80", "-1,1".
@@ -64,7 +65,8 @@ int run(const Settings& settings) {
     const PanelLimits shown = panelLimits(panel, curves, coarseCurves(curves, panel), 6);
     const PanelMap map{{ScaleKind::Linear, shown.x.low, shown.x.high, box->first},
                        {ScaleKind::Linear, shown.y.low, shown.y.high, box->second}};
-    return deliver(settings.output, samplesCsv(sampleForPanel(curve, map, settings.tolerance, {})));
+    const CurveSamples samples = sampleForPanel(curve, map, settings.tolerance, {});
+    return deliver(settings.output, settings.report ? samplesReport(samples, settings.tolerance) : samplesCsv(samples));
 }
 
 } // namespace
@@ -81,6 +83,7 @@ void addSample(CLI::App& app, int& status) {
     command->add_option("--box", settings->box, "width and height of the panel in mm, such as 120x80");
     command->add_option("--limits", settings->limits, "vertical range, LOW,HIGH; else automatic");
     command->add_option("--tolerance", settings->tolerance, "largest distance from the curve on the sheet, mm");
+    command->add_flag("--report", settings->report, "instead of the points: counts, what is proven, gaps, as JSON");
     command->add_option("-o,--output", settings->output, "file; - for standard output")->required();
     command->callback([settings, &status] { status = run(*settings); });
 }

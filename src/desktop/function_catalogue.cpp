@@ -23,14 +23,16 @@ constexpr int pictureWidth = 430, pictureHeight = 260;
 
 KnownNames namesOf(const FunctionEntry& entry) {
     KnownNames names;
-    for (const auto* part : {&entry.below, &entry.above, &entry.inside}) names.values.insert(part->begin(), part->end());
+    for (const auto* part : {&entry.below, &entry.above, &entry.inside})
+        names.values.insert(part->begin(), part->end());
     return names;
 }
 
 QPixmap formula(const std::string& text, const KnownNames& names, const Look& look, double size, qreal ratio) {
     const ParsedExpression parsed = parseExpression(decodeUtf8(text), names);
     if (!parsed.expression) return {};
-    QImage image = paintBox(layoutMath(*formulaMath(*parsed.expression), size), screenDots * look.scale * ratio, look, look.ground());
+    QImage image = paintBox(layoutMath(*formulaMath(*parsed.expression), size), screenDots * look.scale * ratio, look,
+                            look.ground());
     image.setDevicePixelRatio(ratio);
     return QPixmap::fromImage(image);
 }
@@ -114,8 +116,8 @@ void FunctionCatalogue::fill(const QString& wanted) {
     list_->clear();
     shown_.clear();
     for (const FunctionEntry& entry : catalogue()) {
-        const QString words = text(entry.form) + " " + text(entry.meaning) + " " +
-                              text(greekName(decodeUtf8(entry.name)[0]));
+        const QString words =
+            text(entry.form) + " " + text(entry.meaning) + " " + text(greekName(decodeUtf8(entry.name)[0]));
         if (!words.contains(wanted, Qt::CaseInsensitive)) continue;
         shown_.push_back(&entry);
         QString form = text(entry.form);
@@ -137,7 +139,8 @@ void FunctionCatalogue::showEntry() {
     meaning_->setText(text(entry.meaning));
     domain_->setText(text(entry.domain));
     source_->setText(text(entry.source));
-    const std::string& derivative = entry.derivatives.back().empty() ? entry.derivatives.front() : entry.derivatives.back();
+    const std::string& derivative =
+        entry.derivatives.back().empty() ? entry.derivatives.front() : entry.derivatives.back();
     if (derivative.empty())
         derivative_->setText(tr("no formula known here"));
     else

@@ -24,6 +24,9 @@ QString gapWord(GapKind kind) {
 
 QString number(double value) { return QString::fromStdString(roundedNumber(value, 6)).replace('-', QChar(0x2212)); }
 
+/// Rounded downwards, so that 100 means all of it.
+double percent(double share) { return std::floor(1000 * share + 1e-9) / 10; }
+
 } // namespace
 
 SamplingRibbon::SamplingRibbon(SheetView& sheet, const LookSettings& look, QWidget* parent)
@@ -58,9 +61,10 @@ QString SamplingRibbon::summary() const {
     const Sheet& sheet = sheet_.figure()->document.sheet;
     const bool grid = !curve->stretches.empty() && curve->stretches[0].state[0] == PointState::Grid;
     QString text = grid ? tr("%1 points of the grid").arg(curve->pointCount())
-                        : tr("%1 points, within %2 mm (estimated), %3 evaluations")
+                        : tr("%1 points within %2 mm, %3 % of the length proven, %4 evaluations")
                               .arg(curve->pointCount())
                               .arg(sheet.tolerance)
+                              .arg(percent(curve->certificate.share()))
                               .arg(curve->evaluations);
     int poles = 0, jumps = 0, undefined = 0;
     for (const Gap& gap : curve->gaps)
@@ -122,7 +126,7 @@ void SamplingRibbon::paintEvent(QPaintEvent*) {
 
     // Each sample a short line; each stretch a bar; each special place its sign.
     QColor bar = look.accent();
-    bar.setAlphaF(0.45F);
+    bar.setAlphaF(0.3F);
     for (const Stretch& stretch : curve->stretches) {
         painter.setPen(QPen(look.accent(), 1));
         for (const double x : stretch.x)
@@ -130,6 +134,16 @@ void SamplingRibbon::paintEvent(QPaintEvent*) {
         const double from = std::max(panel.left(), place(stretch.x.front())),
                      to = std::min(panel.right(), place(stretch.x.back()));
         if (to >= from) painter.fillRect(QRectF(from, lane, std::max(1.0, to - from), laneHeight), bar);
+        // What is proven is full; what is only estimated stays pale.
+        for (std::size_t i = 0; i < stretch.proven.size(); ++i) {
+            if (!stretch.proven[i]) continue;
+            std::size_t last = i;
+            while (last + 1 < stretch.proven.size() && stretch.proven[last + 1]) ++last;
+            const double a = std::max(panel.left(), place(stretch.x[i])),
+                         b = std::min(panel.right(), place(stretch.x[last + 1]));
+            if (b > a) painter.fillRect(QRectF(a, lane, b - a, laneHeight), look.accent());
+            i = last;
+        }
         for (std::size_t i = 0; i < stretch.x.size(); ++i) {
             if (stretch.state[i] == PointState::Filled) {
                 painter.setBrush(look.page());
@@ -175,8 +189,7 @@ QString SamplingRibbon::wordsAt(double x) const {
         const auto i = static_cast<std::size_t>(next - stretch.x.begin());
         const std::size_t near = at - stretch.x[i - 1] < stretch.x[i] - at ? i - 1 : i;
         return tr("%1 point at %2 = %3; the next ones %4 apart")
-            .arg(stateName(stretch.state[near]), variable, number(stretch.x[near]),
-                 number(stretch.x[i] - stretch.x[i - 1]));
+            .arg(stateName(stretch, near), variable, number(stretch.x[near]), number(stretch.x[i] - stretch.x[i - 1]));
     }
     return {};
 }

@@ -249,7 +249,7 @@ CurveSamples sampleForPanel(const Curve& curve, const PanelMap& map, double tole
         shown.high = high;
         shown.highClosed = true;
     }
-    return sampleCurve(*curve.program, shown, map, tolerance, std::move(stop));
+    return sampleCurve(*curve.program, shown, map, tolerance, std::move(stop), curve.second.get());
 }
 
 Figure drawFigure(const Document& document, std::stop_token stop) {

@@ -1,5 +1,6 @@
 #include "figure/curves.h"
 
+#include "formula/derivative.h"
 #include "formula/text.h"
 #include "typeset/formula_math.h"
 
@@ -39,6 +40,7 @@ PanelCurves readCurves(const Page& page, const Panel& panel) {
         if (!plotted.expression) continue;
         const Line& variable = *page.find(plotted.variable, LineKind::Variable);
         const std::size_t count = std::max<std::size_t>(1, plotted.cases.size());
+        const ExprPtr bend = derivative(page, plotted.expression, plotted.variable, 2).expression;
         for (std::size_t c = 0; c < count; ++c) {
             FixedValues fixed;
             for (std::size_t k = 0; k < plotted.caseNames.size(); ++k)
@@ -50,7 +52,8 @@ PanelCurves readCurves(const Page& page, const Panel& panel) {
             }
             if (compiled.program->outputs.size() != 1) {
                 const Span place = plotted.expression->span;
-                result.problems.back().push_back({-1, place.first, place.last, "A vector cannot be drawn over one axis.",
+                result.problems.back().push_back({-1, place.first, place.last,
+                                                  "A vector cannot be drawn over one axis.",
                                                   "plot one of its components"});
                 break;
             }
@@ -59,6 +62,7 @@ PanelCurves readCurves(const Page& page, const Panel& panel) {
             curve.caseIndex = c;
             curve.caseCount = count;
             curve.program = std::move(compiled.program);
+            if (bend) curve.second = compile(page, bend, std::span(&plotted.variable, 1), fixed).program;
             curve.variable = plotted.variable;
             curve.interval = variable.interval;
             curve.grid = variable.grid;

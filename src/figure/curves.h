@@ -15,6 +15,7 @@ struct Curve {
     std::size_t caseIndex = 0;
     std::size_t caseCount = 1;
     std::shared_ptr<const Program> program;
+    std::shared_ptr<const Program> second; ///< the second derivative by the variable; null if there is none
     std::string variable;
     Interval interval;
     Grid grid;

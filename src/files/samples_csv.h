@@ -9,7 +9,15 @@ namespace coulter {
 /// from 1; numbers have the shortest digits that read back as the same double.
 std::string samplesCsv(const CurveSamples& samples);
 
-/// The word for a point's state in tables and in the window.
+/// What a report says about how a curve was sampled, as JSON: counts, shares, bounds in mm, stretches with how far each
+/// is proven, gaps with their kinds.
+std::string samplesReport(const CurveSamples& samples, double tolerance);
+
+/// The word for a point's state in tables and in the window; “proven” where all chords at it are.
 const char* stateName(PointState state);
+const char* stateName(const Stretch& stretch, std::size_t point);
+
+/// "undefined", "jump", "pole".
+const char* gapName(GapKind kind);
 
 } // namespace coulter

@@ -48,7 +48,8 @@ std::vector<Completion> completions(const Page& page, std::string_view typed, st
     };
     for (const Line& line : page.lines) {
         if (line.kind == LineKind::Quantity && line.good())
-            consider(0, line.name, {spelled(*nameExpr(line.name)), line.value ? "= " + roundedNumber(*line.value, 6) : "", ""});
+            consider(0, line.name,
+                     {spelled(*nameExpr(line.name)), line.value ? "= " + roundedNumber(*line.value, 6) : "", ""});
         if (line.kind == LineKind::Variable && line.good())
             consider(0, line.name, {spelled(*nameExpr(line.name)), "variable of this page", ""});
         if (line.kind == LineKind::Function && line.good()) {

@@ -67,8 +67,8 @@ std::span<const Enclosure> IntervalEvaluator::operator()(std::span<const Enclosu
         else if (instruction.integral >= 0)
             result = integral(program_.integrals[static_cast<std::size_t>(instruction.integral)]);
         else
-            result = enclose(instruction.kernel, registers_[instruction.operands[0]], registers_[instruction.operands[1]],
-                             instruction.operands[0] == instruction.operands[1]);
+            result = enclose(instruction.kernel, registers_[instruction.operands[0]],
+                             registers_[instruction.operands[1]], instruction.operands[0] == instruction.operands[1]);
         registers_[instruction.result] = result;
     }
     outputs_.clear();

@@ -26,8 +26,8 @@ struct Enclosure {
 
 /// Evaluates a program over intervals. Arithmetic is rounded outwards exactly (error-free transformations); elementary
 /// functions come from the same kernels as points do, with a margin of 4 units in the last place, four times the error
-/// that SLEEF documents; special functions have the bounds of `boundsOver`. What has no bound is unknown, never a guess.
-/// Holds working memory, so each thread has its own; the program must outlive it.
+/// that SLEEF documents; special functions have the bounds of `boundsOver`. What has no bound is unknown, never a
+/// guess. Holds working memory, so each thread has its own; the program must outlive it.
 class IntervalEvaluator {
 public:
     explicit IntervalEvaluator(const Program& program);

@@ -22,7 +22,7 @@ double sumError(double a, double b, double s) {
 }
 double addDown(double a, double b) {
     const double s = a + b;
-    return std::isinf(s) ? (s > 0 && std::isfinite(a) && std::isfinite(b) ? 1.7976931348623157e308 : s)
+    return std::isinf(s)           ? (s > 0 && std::isfinite(a) && std::isfinite(b) ? 1.7976931348623157e308 : s)
            : sumError(a, b, s) < 0 ? down(s)
                                    : s;
 }
@@ -391,7 +391,8 @@ Enclosure raw(Kernel kernel, const Enclosure& a, const Enclosure& b, bool same) 
     case Kernel::Floor:
     case Kernel::Ceil: {
         const bool floor = kernel == Kernel::Floor;
-        const Enclosure result = bounds(floor ? std::floor(a.low) : std::ceil(a.low), floor ? std::floor(a.high) : std::ceil(a.high));
+        const Enclosure result =
+            bounds(floor ? std::floor(a.low) : std::ceil(a.low), floor ? std::floor(a.high) : std::ceil(a.high));
         return result.isPoint() ? result : discontinuous(result);
     }
     case Kernel::Sinc: { // |sinc′| < 0.4363, and −0.2173 < sinc ≤ 1

@@ -100,7 +100,8 @@ ProgramBuilder::Value ProgramBuilder::bound(int nesting) {
 
 std::optional<double> ProgramBuilder::valueOfIntegral(const std::shared_ptr<const Program>& integrand,
                                                       std::span<const Value> operands) const {
-    if (!folds || !foldsIntegrals || !std::ranges::all_of(operands, [&](Value v) { return isConstant(v); })) return std::nullopt;
+    if (!folds || !foldsIntegrals || !std::ranges::all_of(operands, [&](Value v) { return isConstant(v); }))
+        return std::nullopt;
     Program whole;
     Program::Instruction instruction;
     instruction.integral = 0;

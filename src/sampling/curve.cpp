@@ -1,5 +1,6 @@
 #include "sampling/curve.h"
 
+#include "sampling/certificate.h"
 #include "sampling/curve_sampler.h"
 
 #include <algorithm>
@@ -21,12 +22,15 @@ constexpr double finest = 0.05;
 constexpr std::size_t mostFinePoints = 20'000;
 constexpr int mostLevels = 60;
 constexpr int mostRepairs = 4;
+/// Rounds of sampling what the proof found between the points, and evaluations over intervals in all of them.
+constexpr int mostSearches = 30;
+constexpr std::size_t mostSearchEvaluations = 100'000;
 
 class CurveSampler {
 public:
     CurveSampler(const Program& f, const Interval& interval, const PanelMap& map, double tolerance,
-                 std::stop_token stop)
-        : probe_(f, map), interval_(interval), tolerance_(tolerance), stop_(std::move(stop)) {}
+                 std::stop_token stop, const Program* second)
+        : f_(f), second_(second), probe_(f, map), interval_(interval), tolerance_(tolerance), stop_(std::move(stop)) {}
 
     CurveSamples run() {
         firstLook();
@@ -38,7 +42,21 @@ public:
             refine();
         }
         keepFewest();
-        return collect();
+        std::size_t spent = 0;
+        for (int search = 0;; ++search) {
+            CurveSamples samples = collect();
+            const std::vector<double> missed = certify(samples, f_, second_, probe_.map(), tolerance_, stop_);
+            spent += samples.certificate.evaluations;
+            samples.certificate.evaluations = spent;
+            if (missed.empty() || search == mostSearches || spent > mostSearchEvaluations || stopped()) return samples;
+            add(missed);
+            refine();
+            keepFewest();
+            if (checkChords()) {
+                refine();
+                keepFewest();
+            }
+        }
     }
 
 private:
@@ -278,6 +296,22 @@ private:
         }
     }
 
+    /// Takes in points at places between the knots.
+    void add(const std::vector<double>& places) {
+        std::vector<Knot> fresh;
+        std::vector<std::size_t> after;
+        for (const Knot& knot : probe_.at(places)) {
+            const auto next = std::ranges::upper_bound(knots_, knot.x, {}, &Knot::x);
+            if (next == knots_.begin() || next == knots_.end()) continue;
+            const auto i = static_cast<std::size_t>(next - knots_.begin()) - 1;
+            if (knots_[i].x == knot.x) continue;
+            knots_[i].settled = false;
+            fresh.push_back(knot);
+            after.push_back(i);
+        }
+        insert(fresh, after);
+    }
+
     /// Looks at two further points of every kept chord; adds those that lie too far off. Returns whether there were
     /// any.
     bool checkChords() {
@@ -360,6 +394,8 @@ private:
         return gap;
     }
 
+    const Program& f_;
+    const Program* second_;
     CurveProbe probe_;
     Interval interval_;
     double tolerance_;
@@ -398,8 +434,8 @@ std::vector<Knot> CurveProbe::at(std::span<const double> xs) {
 }
 
 CurveSamples sampleCurve(const Program& f, const Interval& interval, const PanelMap& map, double tolerance,
-                         std::stop_token stop) {
-    return CurveSampler(f, interval, map, tolerance, std::move(stop)).run();
+                         std::stop_token stop, const Program* second) {
+    return CurveSampler(f, interval, map, tolerance, std::move(stop), second).run();
 }
 
 CurveSamples sampleAtPoints(const Program& f, std::span<const double> points) {

@@ -15,6 +15,8 @@ namespace coulter {
 /// @param interval   where, in the variable's own unit; open ends are not evaluated
 /// @param map        the panel on the sheet, in mm, through both of its scales; what lies outside it is not refined
 /// @param tolerance  largest distance between polyline and curve, in mm; > 0
+/// @param second     its second derivative, if there is one: chords are proven with it (see certificate.h), and what
+///                   the proof finds between them, such as a narrow peak, is sampled
 /// @return           stretches of (x, y), left to right; between two of them a gap of a stated kind
 ///
 /// Never fails: what cannot be evaluated becomes a gap. When `stop` is requested it returns what it has, marked
@@ -24,7 +26,7 @@ namespace coulter {
 /// are kept, each chord reaching as far as it can. The resulting knots equidistribute the square root of curvature
 /// (C. de Boor, "Good approximation by splines with variable knots", 1973).
 CurveSamples sampleCurve(const Program& f, const Interval& interval, const PanelMap& map, double tolerance,
-                         std::stop_token stop = {});
+                         std::stop_token stop = {}, const Program* second = nullptr);
 
 /// The function at given points, in order; undefined values break the curve into stretches.
 CurveSamples sampleAtPoints(const Program& f, std::span<const double> points);

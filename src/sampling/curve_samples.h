@@ -22,6 +22,12 @@ struct Stretch {
     std::vector<double> x;
     std::vector<double> y;
     std::vector<PointState> state;
+    std::vector<bool> proven; ///< of each chord from a point to the next; empty: nothing was proven
+
+    /// Whether all chords at a point are proven to keep the tolerance.
+    bool provenAt(std::size_t i) const {
+        return !proven.empty() && (i == 0 || proven[i - 1]) && (i == proven.size() || proven[i]);
+    }
 };
 
 /// A place, or an interval, that no line crosses.
@@ -31,11 +37,21 @@ struct Gap {
     GapKind kind = GapKind::Undefined;
 };
 
+/// How far a sampled curve is proven to keep the tolerance; lengths in mm of what is inside the panel.
+struct Certificate {
+    double length = 0;           ///< of all chords
+    double provenLength = 0;     ///< of those that are proven
+    double largestBound = 0;     ///< mm: no proven chord is farther from the curve
+    std::size_t evaluations = 0; ///< over intervals
+    double share() const { return length > 0 ? provenLength / length : 0; }
+};
+
 struct CurveSamples {
     std::vector<Stretch> stretches;
     std::vector<Gap> gaps;
     std::size_t evaluations = 0; ///< of the function, in all
-    bool finished = true;        ///< false if it was stopped, or the function asked for more points than are allowed
+    Certificate certificate;
+    bool finished = true; ///< false if it was stopped, or the function asked for more points than are allowed
     std::size_t pointCount() const {
         std::size_t n = 0;
         for (const Stretch& stretch : stretches) n += stretch.x.size();

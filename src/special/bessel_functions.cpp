@@ -97,7 +97,8 @@ struct NearZero {
 };
 
 constexpr double seriesWithin = 1;
-constexpr Extended aiAtZero = 0.355028053887817239260063186004183177L, aiSlopeAtZero = -0.258819403792806798405183560189203964L;
+constexpr Extended aiAtZero = 0.355028053887817239260063186004183177L,
+                   aiSlopeAtZero = -0.258819403792806798405183560189203964L;
 const Extended root3 = std::sqrt(3.0L); // Bi(0) = √3 Ai(0), Bi′(0) = −√3 Ai′(0) (DLMF 9.2.3 to 9.2.6)
 
 } // namespace

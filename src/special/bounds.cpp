@@ -158,18 +158,24 @@ const std::map<ScalarFunction, Rule>& rules() {
          }},
         {lowerGamma, [](const Slice& s) { return s.varying == 1 && s.low >= 0 ? s.monotone(1) : std::nullopt; }},
         {upperGamma, [](const Slice& s) { return s.varying == 1 && s.low > 0 ? s.monotone(-1) : std::nullopt; }},
-        {regularisedLowerGamma, [](const Slice& s) { return s.varying == 1 && s.low >= 0 ? s.monotone(1) : std::nullopt; }},
-        {regularisedUpperGamma, [](const Slice& s) { return s.varying == 1 && s.low >= 0 ? s.monotone(-1) : std::nullopt; }},
+        {regularisedLowerGamma,
+         [](const Slice& s) { return s.varying == 1 && s.low >= 0 ? s.monotone(1) : std::nullopt; }},
+        {regularisedUpperGamma,
+         [](const Slice& s) { return s.varying == 1 && s.low >= 0 ? s.monotone(-1) : std::nullopt; }},
         {regularisedBeta, [](const Slice& s) { return s.varying == 0 ? s.monotone(1) : std::nullopt; }},
         {inverseErf, increasing},
         {dawson, [](const Slice& s) { return s.sloping(1); }}, // F′ = 1 − 2xF lies between −0.29 and 1
         {fresnelS, [](const Slice& s) { return s.sloping(1); }},
         {fresnelC, [](const Slice& s) { return s.sloping(1); }},
-        {exponentialIntegralE, [](const Slice& s) { return s.varying == 1 && s.low > 0 ? s.monotone(-1) : std::nullopt; }},
+        {exponentialIntegralE,
+         [](const Slice& s) { return s.varying == 1 && s.low > 0 ? s.monotone(-1) : std::nullopt; }},
         {exponentialIntegralEi,
-         [](const Slice& s) { return s.low > 0 ? s.monotone(1) : s.high < 0 ? s.monotone(-1) : std::nullopt; }},
+         [](const Slice& s) { return s.low > 0    ? s.monotone(1)
+                                     : s.high < 0 ? s.monotone(-1)
+                                                  : std::nullopt; }},
         {sineIntegral, [](const Slice& s) { return s.sloping(1); }},
-        {cosineIntegral, [](const Slice& s) { return s.low > 0 ? s.sloping(std::min(1 / s.low, 1e300)) : std::nullopt; }},
+        {cosineIntegral,
+         [](const Slice& s) { return s.low > 0 ? s.sloping(std::min(1 / s.low, 1e300)) : std::nullopt; }},
         {logarithmicIntegral,
          [](const Slice& s) {
              return s.low > 1 ? s.monotone(1) : s.low >= 0 && s.high < 1 ? s.monotone(-1) : std::nullopt;
@@ -195,7 +201,8 @@ const std::map<ScalarFunction, Rule>& rules() {
              if (!isWhole(s.v[0])) return std::nullopt;
              return std::fmod(s.v[0], 2) != 0 ? s.monotone(1) : s.evenMonotone(1);
          }},
-        {besselK, [](const Slice& s) { return s.varying == 1 && s.low > 0 ? s.monotone(-1) : std::nullopt; }}, // DLMF 10.37
+        {besselK,
+         [](const Slice& s) { return s.varying == 1 && s.low > 0 ? s.monotone(-1) : std::nullopt; }}, // DLMF 10.37
         {sphericalJ,
          [](const Slice& s) -> std::optional<Bounds> { // |j_n| ≤ 1; DLMF 10.51.1
              if (s.varying != 1 || !isWhole(s.v[0]) || s.v[0] < 0) return std::nullopt;
@@ -211,19 +218,23 @@ const std::map<ScalarFunction, Rule>& rules() {
          }},
         {airyAi,
          [](const Slice& s) {
-             return dividedAt(0, s, [](const Slice& l) { return l.sloping(airySlope(l.low, airyAi, airyAiPrime)); }, decreasing);
+             return dividedAt(
+                 0, s, [](const Slice& l) { return l.sloping(airySlope(l.low, airyAi, airyAiPrime)); }, decreasing);
          }},
         {airyBi,
          [](const Slice& s) {
-             return dividedAt(0, s, [](const Slice& l) { return l.sloping(airySlope(l.low, airyBi, airyBiPrime)); }, increasing);
+             return dividedAt(
+                 0, s, [](const Slice& l) { return l.sloping(airySlope(l.low, airyBi, airyBiPrime)); }, increasing);
          }},
         {airyAiPrime,
          [](const Slice& s) { // Ai″ = x Ai, |Ai| < 0.536
-             return dividedAt(0, s, [](const Slice& l) { return l.sloping(-l.low * 0.536); }, increasing);
+             return dividedAt(
+                 0, s, [](const Slice& l) { return l.sloping(-l.low * 0.536); }, increasing);
          }},
         {airyBiPrime,
          [](const Slice& s) { // Bi″ = x Bi, |Bi| < 0.615 for x ≤ 0
-             return dividedAt(0, s, [](const Slice& l) { return l.sloping(-l.low * 0.615); }, increasing);
+             return dividedAt(
+                 0, s, [](const Slice& l) { return l.sloping(-l.low * 0.615); }, increasing);
          }},
         {legendreP,
          [](const Slice& s) -> std::optional<Bounds> { // P_n = C_n^{1/2}, DLMF 18.7.9
@@ -293,7 +304,8 @@ const std::map<ScalarFunction, Rule>& rules() {
          }},
         {ellipticK, [](const Slice& s) { return s.evenMonotone(1); }},
         {ellipticE, [](const Slice& s) { return s.evenMonotone(-1); }},
-        {ellipticF, [](const Slice& s) { return s.varying == 0 && std::abs(s.v[1]) < 1 ? s.monotone(1) : std::nullopt; }},
+        {ellipticF,
+         [](const Slice& s) { return s.varying == 0 && std::abs(s.v[1]) < 1 ? s.monotone(1) : std::nullopt; }},
         {ellipticIncompleteE,
          [](const Slice& s) { return s.varying == 0 && std::abs(s.v[1]) <= 1 ? s.monotone(1) : std::nullopt; }},
         {ellipticPi,
@@ -301,15 +313,20 @@ const std::map<ScalarFunction, Rule>& rules() {
              return s.varying == 0 ? s.monotone(1) : s.evenMonotone(1);
          }},
         {jacobiSn,
-         [](const Slice& s) { return s.varying == 0 && std::abs(s.v[1]) <= 1 ? s.sloping(1, {-1, 1}) : std::nullopt; }},
+         [](const Slice& s) {
+             return s.varying == 0 && std::abs(s.v[1]) <= 1 ? s.sloping(1, {-1, 1}) : std::nullopt;
+         }},
         {jacobiCn,
-         [](const Slice& s) { return s.varying == 0 && std::abs(s.v[1]) <= 1 ? s.sloping(1, {-1, 1}) : std::nullopt; }},
+         [](const Slice& s) {
+             return s.varying == 0 && std::abs(s.v[1]) <= 1 ? s.sloping(1, {-1, 1}) : std::nullopt;
+         }},
         {jacobiDn,
-         [](const Slice& s) { return s.varying == 0 && std::abs(s.v[1]) <= 1 ? s.sloping(1, {0, 1}) : std::nullopt; }},
+         [](const Slice& s) {
+             return s.varying == 0 && std::abs(s.v[1]) <= 1 ? s.sloping(1, {0, 1}) : std::nullopt;
+         }},
         {zetaFunction,
          [](const Slice& s) { return s.low > 1 || (s.low >= 0 && s.high < 1) ? s.monotone(-1) : std::nullopt; }},
-        {lambertW,
-         [](const Slice& s) { return s.varying == 1 ? s.monotone(s.v[0] == 0 ? 1 : -1) : std::nullopt; }},
+        {lambertW, [](const Slice& s) { return s.varying == 1 ? s.monotone(s.v[0] == 0 ? 1 : -1) : std::nullopt; }},
         {kummerM,
          [](const Slice& s) { // all terms of DLMF 13.2.2 are positive
              return s.varying == 2 && s.v[0] > 0 && s.v[1] > 0 && s.low >= 0 ? s.monotone(1) : std::nullopt;

@@ -36,7 +36,8 @@ double legendreP(const double* v) {
         });
     }
     if (!(x > -1)) return undefined();
-    return rounded([&] { return hypergeometric(-Extended(n), Extended(n) + 1, 1, (1 - Extended(x)) / 2); }); // DLMF 14.3.1
+    return rounded(
+        [&] { return hypergeometric(-Extended(n), Extended(n) + 1, 1, (1 - Extended(x)) / 2); }); // DLMF 14.3.1
 }
 
 double associatedLegendreP(const double* v) {
@@ -117,12 +118,14 @@ double jacobiP(const double* v) {
     if (!isWholeOrder(n, leastDegree)) return undefined();
     if (n < 0) return 0;
     const Extended a = v[1], b = v[2], x = v[3];
-    Extended before = 1, value = ((a + b + 2) * x + (a - b)) / 2; // centred at 0, where equal a and b have an exact zero
+    Extended before = 1,
+             value = ((a + b + 2) * x + (a - b)) / 2; // centred at 0, where equal a and b have an exact zero
     if (n == 0) return 1;
     for (unsigned k = 1; k < degree(n) && std::isfinite(value); ++k) { // DLMF 18.9.2
         const Extended s = 2 * k + a + b;
-        const Extended next = ((s + 1) * ((s + 2) * s * x + (a * a - b * b)) * value - 2 * (k + a) * (k + b) * (s + 2) * before) /
-                              (2 * (k + 1) * (k + a + b + 1) * s);
+        const Extended next =
+            ((s + 1) * ((s + 2) * s * x + (a * a - b * b)) * value - 2 * (k + a) * (k + b) * (s + 2) * before) /
+            (2 * (k + 1) * (k + a + b + 1) * s);
         before = value;
         value = next;
     }

@@ -347,7 +347,7 @@ TEST_CASE("the ribbon and the remarks tell of poles, jumps and gaps") {
     CHECK(d.window().ribbon().summary().contains("1 pole"));
     CHECK(d.window().ribbon().wordsAt(at(d, 2, 0).x()).startsWith("pole at x = 2"));
     CHECK(d.window().ribbon().wordsAt(at(d, -4, 0).x()).contains("undefined from"));
-    CHECK(d.window().ribbon().wordsAt(at(d, 1, 0).x()).contains("estimated point"));
+    CHECK(d.window().ribbon().wordsAt(at(d, 1, 0).x()).contains("proven point"));
     CHECK(d.window().ribbon().wordsAt(1).isEmpty());
     QStringList remarks;
     auto* list = d.find<QListWidget>("remarks");

@@ -8,6 +8,7 @@
 #include <cstdlib>
 #include <filesystem>
 #include <fstream>
+#include <nlohmann/json.hpp>
 #include <random>
 #include <sys/stat.h>
 #include <tbb/global_control.h>
@@ -273,10 +274,30 @@ TEST_CASE("a place that cannot be written is one sentence with a way out") {
     CHECK_FALSE(readFile(folder.path).bytes);
 }
 
+TEST_CASE("a report says what is proven and where the gaps are, as JSON") {
+    CurveSamples samples;
+    samples.stretches = {
+        {{0, 1, 2}, {0, 0, 0}, {PointState::Estimated, PointState::Estimated, PointState::Pole}, {true, false}}};
+    samples.gaps = {{2, 2, GapKind::Pole}};
+    samples.evaluations = 77;
+    samples.certificate = {20, 10, 0.015, 99};
+    const auto report = nlohmann::json::parse(samplesReport(samples, 0.02));
+    CHECK(report["points"] == 3);
+    CHECK(report["evaluations"] == 77);
+    CHECK(report["evaluations over intervals"] == 99);
+    CHECK(report["proven share"] == 0.5);
+    CHECK(report["largest bound"] == 0.015);
+    CHECK(report["stretches"][0]["chords"] == 2);
+    CHECK(report["stretches"][0]["proven chords"] == 1);
+    CHECK(report["gaps"][0]["kind"] == "pole");
+    CHECK(report["gaps"][0]["from"] == 2);
+    CHECK(samplesCsv(samples).find("1,0,0,proven\n1,1,0,estimated\n1,2,0,pole\n") != std::string::npos);
+}
+
 TEST_CASE("samples are written as CSV that reads back") {
     CurveSamples samples;
-    samples.stretches = {{{0, 0.1}, {1, 1.0 / 3}, {PointState::Estimated, PointState::Jump}},
-                         {{0.2}, {-2e-7}, {PointState::Filled}}};
+    samples.stretches = {{{0, 0.1}, {1, 1.0 / 3}, {PointState::Estimated, PointState::Jump}, {}},
+                         {{0.2}, {-2e-7}, {PointState::Filled}, {}}};
     CHECK(samplesCsv(samples) ==
           "stretch,x,y,state\n1,0,1,estimated\n1,0.1,0.3333333333333333,jump\n2,0.2,-2e-07,filled\n");
 }

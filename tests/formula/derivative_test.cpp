@@ -102,7 +102,8 @@ TEST_CASE("derivatives of random formulas agree with differences in high precisi
             CHECK(slope.problems.front().sentence.find("has no formula") != std::string::npos);
             continue;
         }
-        const auto f = compile(Page{}, expression, inputs).program, d = compile(Page{}, slope.expression, inputs).program;
+        const auto f = compile(Page{}, expression, inputs).program,
+                   d = compile(Page{}, slope.expression, inputs).program;
         if (!f) continue;
         INFO("derivative " << spelled(*slope.expression));
         REQUIRE(d);
@@ -135,7 +136,8 @@ TEST_CASE("what is written out reads back as the same formula") {
         const ExprPtr simple = simplified(first);
         const std::string shorter = spelled(*simple);
         INFO(shorter);
-        const auto a = compile(Page{}, first, inputs).program, b = compile(Page{}, parsed(shorter, names), inputs).program;
+        const auto a = compile(Page{}, first, inputs).program,
+                   b = compile(Page{}, parsed(shorter, names), inputs).program;
         if (!a || !b) continue;
         for (int i = 0; i < 3; ++i) {
             const double x = random.between(-3, 3);

@@ -79,7 +79,8 @@ TEST_CASE("each function of one variable lies inside its enclosure, on narrow an
             formula = formula.substr(0, family);
             for (std::size_t at = 0; (at = formula.find(name, at)) != std::string::npos; at += value.size()) {
                 const auto letter = [](char c) { return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z'); };
-                const bool inWord = (at > 0 && letter(formula[at - 1])) || (at + 1 < formula.size() && letter(formula[at + 1]));
+                const bool inWord =
+                    (at > 0 && letter(formula[at - 1])) || (at + 1 < formula.size() && letter(formula[at + 1]));
                 if (!inWord) formula.replace(at, name.size(), value);
             }
         }
@@ -96,7 +97,8 @@ TEST_CASE("each function of one variable lies inside its enclosure, on narrow an
             for (int k = 0; k < 4; ++k) {
                 const double at = random.between(x.low, x.high);
                 const auto exact = reference.at({at});
-                INFO("over [" << shortestNumber(x.low) << ", " << shortestNumber(x.high) << "] at " << shortestNumber(at));
+                INFO("over [" << shortestNumber(x.low) << ", " << shortestNumber(x.high) << "] at "
+                              << shortestNumber(at));
                 if (!exact || !y.known) continue;
                 REQUIRE(y.low <= exact->second);
                 REQUIRE(y.high >= exact->first);

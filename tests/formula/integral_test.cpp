@@ -57,8 +57,8 @@ TEST_CASE("integrals with closed forms are right within the error they state") {
 }
 
 TEST_CASE("an integral that does not exist is undefined, and never hangs") {
-    for (const char* text : {"int_{-1}^1 1/k dk", "int_0^1 1/k dk", "int_0^1 1/k^2 dk", "int_0^inf 1 dk", "int_0^inf k dk",
-                             "int_{-1}^1 sqrt(k) dk", "int_0^inf sin(k) dk"}) {
+    for (const char* text : {"int_{-1}^1 1/k dk", "int_0^1 1/k dk", "int_0^1 1/k^2 dk", "int_0^inf 1 dk",
+                             "int_0^inf k dk", "int_{-1}^1 sqrt(k) dk", "int_0^inf sin(k) dk"}) {
         INFO(text);
         CHECK(std::isnan(valueOf(text)));
     }

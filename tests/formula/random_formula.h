@@ -13,11 +13,12 @@ public:
     std::string make(int depth) {
         if (depth == 0) return pick(3) == 0 ? number() : "x";
         const auto part = [&] { return "(" + make(depth - 1) + ")"; };
-        static const char* unary[] = {"sin",  "cos",  "exp",   "arctan", "tanh",  "sinh",   "cosh",   "sqrt",  "ln",
-                                      "cbrt", "abs",  "arsinh", "sech",  "tan",   "arcsin", "artanh", "cot",   "erf",
-                                      "erfc", "sinc", "floor", "arccot", "csc",   "sec",    "arcosh", "coth",  "Gamma"};
-        static const char* special[] = {"J_0", "J_2", "Y_1", "I_1", "K_0", "Ai", "Bi", "Si", "Ci", "Ei", "psi", "F", "S", "C",
-                                        "P_3", "H_2", "T_4", "U_3", "L_2", "W_0", "E_2", "j_1", "zeta", "arerf", "K", "E"};
+        static const char* unary[] = {"sin",  "cos",  "exp",    "arctan", "tanh", "sinh",   "cosh",   "sqrt", "ln",
+                                      "cbrt", "abs",  "arsinh", "sech",   "tan",  "arcsin", "artanh", "cot",  "erf",
+                                      "erfc", "sinc", "floor",  "arccot", "csc",  "sec",    "arcosh", "coth", "Gamma"};
+        static const char* special[] = {"J_0", "J_2", "Y_1", "I_1", "K_0",  "Ai",    "Bi",  "Si",  "Ci",
+                                        "Ei",  "psi", "F",   "S",   "C",    "P_3",   "H_2", "T_4", "U_3",
+                                        "L_2", "W_0", "E_2", "j_1", "zeta", "arerf", "K",   "E"};
         switch (pick(15)) {
         case 0: return part() + " + " + part();
         case 1: return part() + " - " + part();
@@ -27,7 +28,9 @@ public:
         case 5: return part() + "^" + std::to_string(pick(7) - 3);
         case 6: return "-" + part();
         case 7: return "abs" + part() + "^" + number();
-        case 8: return "{ " + make(depth - 1) + " for " + make(depth - 1) + " < " + number() + "; " + make(depth - 1) + " otherwise }";
+        case 8:
+            return "{ " + make(depth - 1) + " for " + make(depth - 1) + " < " + number() + "; " + make(depth - 1) +
+                   " otherwise }";
         case 9: return "max(" + make(depth - 1) + ", " + make(depth - 1) + ")";
         case 10: return std::string(special[pick(26)]) + part();
         case 11: return "arctan(" + make(depth - 1) + ", " + make(depth - 1) + ")";

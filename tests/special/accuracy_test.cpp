@@ -35,8 +35,8 @@ TEST_CASE("functions agree with the reference to the accuracy that the manual st
 }
 
 TEST_CASE("outside their domains, at poles and at the ends functions give defined results and never throw") {
-    const std::vector<double> hostile{0,    -0.0, 1,     -1,   0.5,   -0.5,     2,        -2,   -3,  1e-320, 1e300, -1e300,
-                                      1e15, 99999, 1e6, INFINITY, -INFINITY, NAN, 0.999999, 100.5};
+    const std::vector<double> hostile{0,     -0.0,   1,    -1,    0.5, -0.5,     2,         -2,  -3,       1e-320,
+                                      1e300, -1e300, 1e15, 99999, 1e6, INFINITY, -INFINITY, NAN, 0.999999, 100.5};
     for (const FunctionEntry& entry : catalogue()) {
         if (!entry.isSpecial()) continue;
         const std::size_t count = entry.operandCount();

@@ -5,9 +5,9 @@
 #include <acb_elliptic.h>
 #include <acb_hypgeom.h>
 #include <acb_modular.h>
+#include <algorithm>
 #include <arb_hypgeom.h>
 #include <cmath>
-#include <algorithm>
 #include <memory>
 
 using namespace coulter;
@@ -217,10 +217,14 @@ const std::map<std::string_view, Reference>& references() {
         {"K_{n}(x)", [](Ball& out, const Operands& v) { arb_hypgeom_bessel_k(out.v, v[0].v, v[1].v, precision); }},
         {"j_{n}(x)", spherical(arb_hypgeom_bessel_j, false)},
         {"y_{n}(x)", spherical(arb_hypgeom_bessel_y, true)},
-        {"Ai(x)", [](Ball& out, const Operands& v) { arb_hypgeom_airy(out.v, nullptr, nullptr, nullptr, v[0].v, precision); }},
-        {"Bi(x)", [](Ball& out, const Operands& v) { arb_hypgeom_airy(nullptr, nullptr, out.v, nullptr, v[0].v, precision); }},
-        {"Ai'(x)", [](Ball& out, const Operands& v) { arb_hypgeom_airy(nullptr, out.v, nullptr, nullptr, v[0].v, precision); }},
-        {"Bi'(x)", [](Ball& out, const Operands& v) { arb_hypgeom_airy(nullptr, nullptr, nullptr, out.v, v[0].v, precision); }},
+        {"Ai(x)",
+         [](Ball& out, const Operands& v) { arb_hypgeom_airy(out.v, nullptr, nullptr, nullptr, v[0].v, precision); }},
+        {"Bi(x)",
+         [](Ball& out, const Operands& v) { arb_hypgeom_airy(nullptr, nullptr, out.v, nullptr, v[0].v, precision); }},
+        {"Ai'(x)",
+         [](Ball& out, const Operands& v) { arb_hypgeom_airy(nullptr, out.v, nullptr, nullptr, v[0].v, precision); }},
+        {"Bi'(x)",
+         [](Ball& out, const Operands& v) { arb_hypgeom_airy(nullptr, nullptr, nullptr, out.v, v[0].v, precision); }},
         {"P_{n}(x)",
          [](Ball& out, const Operands& v) {
              Ball zero;
@@ -273,11 +277,10 @@ const std::map<std::string_view, Reference>& references() {
         {"ζ(x)", real(arb_zeta)},
         {"W_{n}(x)",
          [](Ball& out, const Operands& v) { arb_lambertw(out.v, v[1].v, arb_is_zero(v[0].v) ? 0 : 1, precision); }},
-        {"M(a, b, x)", [](Ball& out, const Operands& v) { arb_hypgeom_1f1(out.v, v[0].v, v[1].v, v[2].v, 0, precision); }},
+        {"M(a, b, x)",
+         [](Ball& out, const Operands& v) { arb_hypgeom_1f1(out.v, v[0].v, v[1].v, v[2].v, 0, precision); }},
         {"F(a, b; c; x)",
-         [](Ball& out, const Operands& v) {
-             arb_hypgeom_2f1(out.v, v[0].v, v[1].v, v[2].v, v[3].v, 0, precision);
-         }},
+         [](Ball& out, const Operands& v) { arb_hypgeom_2f1(out.v, v[0].v, v[1].v, v[2].v, v[3].v, 0, precision); }},
     };
     return made;
 }
@@ -325,7 +328,8 @@ Errors compare(const Points& points, int density) {
     Errors errors;
     const FunctionEntry& entry = *entryOf(points.form);
     const Reference& reference = references().at(points.form);
-    const std::size_t varying = points.varying < 0 ? entry.operandCount() - 1 : static_cast<std::size_t>(points.varying);
+    const std::size_t varying =
+        points.varying < 0 ? entry.operandCount() - 1 : static_cast<std::size_t>(points.varying);
     const auto referenceAt = [&](const std::vector<double>& operands, double nudge, Ball& out) {
         Operands v;
         for (const double each : operands) v.emplace_back(each);
@@ -352,7 +356,8 @@ Errors compare(const Points& points, int density) {
                 operands[varying] = sorted[i + 1];
                 const double b = valueOf(entry, operands);
                 if (!(a * b < 0)) continue;
-                for (const double t : {0.1, 0.3, 0.5, 0.7, 0.9}) xs.push_back(sorted[i] + t * (sorted[i + 1] - sorted[i]));
+                for (const double t : {0.1, 0.3, 0.5, 0.7, 0.9})
+                    xs.push_back(sorted[i] + t * (sorted[i + 1] - sorted[i]));
             }
             for (const double x : xs) {
                 operands[varying] = x;
@@ -364,7 +369,8 @@ Errors compare(const Points& points, int density) {
                 if (!known) continue; // the reference itself is undefined or not accurate enough here
                 ++errors.points;
                 if (std::isinf(nearest) || std::abs(nearest) < 1e-300 || std::abs(nearest) > 1e300) {
-                    const bool same = std::isinf(nearest) ? got == nearest : std::abs(got) < 1e-290 || std::abs(got) > 1e290;
+                    const bool same =
+                        std::isinf(nearest) ? got == nearest : std::abs(got) < 1e-290 || std::abs(got) > 1e290;
                     if (!same && !(std::abs(got) > 1e300)) ++errors.undefined, errors.undefinedAt = operands;
                     continue;
                 }
@@ -492,7 +498,9 @@ std::vector<Points> allPoints() {
         P{"W_{n}(x)", {{0}}, {{-0.36787944117144233, 5}, {1, 1e10}}},
         P{"W_{n}(x)", {{-1}}, {{-0.36787944117144233, 0}}},
         P{"M(a, b, x)", {{0.5, 1.5}, {1, 2}, {-2, 0.5}, {-3.3, 2.2}, {10, 0.7}}, {{-30, 30}}},
-        P{"F(a, b; c; x)", {{1, 1, 2}, {0.5, 0.5, 1}, {0.5, 1, 1.5}, {-3, 2, 1}, {2.2, -1.3, 0.7}, {3, 4, 2.5}}, {{-20, 0}, {0, 1}}},
+        P{"F(a, b; c; x)",
+          {{1, 1, 2}, {0.5, 0.5, 1}, {0.5, 1, 1.5}, {-3, 2, 1}, {2.2, -1.3, 0.7}, {3, 4, 2.5}},
+          {{-20, 0}, {0, 1}}},
     };
 }
 

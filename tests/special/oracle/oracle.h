@@ -18,11 +18,12 @@ struct Points {
 /// Errors of one function over all its points.
 struct Errors {
     int points = 0;
-    double ulps = 0;     ///< largest, in units in the last place, where the function is well-conditioned (condition ≤ 16)
-    double relative = 0; ///< elsewhere, up to a condition of 10⁶: largest error in units of what rounding x by half a unit does
+    double ulps = 0; ///< largest, in units in the last place, where the function is well-conditioned (condition ≤ 16)
+    double relative =
+        0; ///< elsewhere, up to a condition of 10⁶: largest error in units of what rounding x by half a unit does
     std::vector<double> worst;      ///< operands of the largest error in ulps
     std::vector<double> worstOther; ///< operands of the largest relative error elsewhere
-    int undefined = 0;   ///< points where the function gives NaN although the reference has a value, or the reverse
+    int undefined = 0; ///< points where the function gives NaN although the reference has a value, or the reverse
     std::vector<double> undefinedAt;
 };
 

@@ -9,8 +9,8 @@ int main(int argc, char** argv) {
     std::printf("| function | points | largest error, ulp | elsewhere, in roundings of x |\n|---|---|---|---|\n");
     for (const oracle::Points& points : oracle::allPoints()) {
         const oracle::Errors e = oracle::compare(points, density);
-        std::printf("| `%.*s` | %d | %.2f | %.2f |", static_cast<int>(points.form.size()), points.form.data(), e.points, e.ulps,
-                    e.relative);
+        std::printf("| `%.*s` | %d | %.2f | %.2f |", static_cast<int>(points.form.size()), points.form.data(), e.points,
+                    e.ulps, e.relative);
         if (argc > 2) { // where
             for (const double v : e.worst) std::printf(" %.17g", v);
             std::printf(" |");
