@@ -1,8 +1,7 @@
-#include "special/extended.h"
+#include "special/continued_fraction.h"
 #include "special/scalar_functions.h"
 
 #include <boost/math/special_functions/expint.hpp>
-#include <complex>
 
 namespace coulter {
 namespace {
@@ -15,21 +14,11 @@ constexpr Extended eulerGamma = 0.57721566490153286060651209008240243L;
 /// From here on the continued fraction converges fast; below, the power series loses less than two digits.
 constexpr Extended seriesUpTo = 4;
 
-/// E₁(ix) for x ≥ 4 by the continued fraction DLMF 6.9.1, with the modified Lentz method. Ci x = −Re, Si x = π/2 + Im
+/// E₁(ix) for x ≥ 4 by the continued fraction DLMF 6.9.1. Ci x = −Re, Si x = π/2 + Im
 /// (DLMF 6.5.5 to 6.5.7).
-Complex continuedFraction(Extended x) {
-    constexpr Extended tiny = 1e-4000L;
-    Complex b(1, x), c = 1 / tiny, d = Extended(1) / b, h = d;
-    for (int i = 1; i < 10000; ++i) {
-        const Extended a = -static_cast<Extended>(i) * i;
-        b += Extended(2);
-        d = Extended(1) / (a * d + b);
-        c = b + a / c;
-        const Complex factor = c * d;
-        h *= factor;
-        if (std::abs(factor.real() - 1) + std::abs(factor.imag()) < 1e-19L) break;
-    }
-    return Complex(std::cos(x), -std::sin(x)) * h;
+Complex byContinuedFraction(Extended x) {
+    const auto numerator = [](int i) { return Complex(-static_cast<Extended>(i) * i); };
+    return Complex(std::cos(x), -std::sin(x)) * continuedFraction(Complex(1, x), Complex(2), numerator);
 }
 
 /// Σ (−1)^k x^{2k + first} / ((2k + first) (2k + first)!) (DLMF 6.6.5 and 6.6.6).
@@ -66,7 +55,7 @@ double sineIntegral(const double* v) {
     const Extended x = std::abs(Extended(v[0]));
     if (std::isnan(v[0])) return undefined();
     if (std::isinf(v[0])) return std::copysign(static_cast<double>(extendedPi / 2), v[0]);
-    const Extended value = x <= seriesUpTo ? series(x, 1) : extendedPi / 2 + continuedFraction(x).imag();
+    const Extended value = x <= seriesUpTo ? series(x, 1) : extendedPi / 2 + byContinuedFraction(x).imag();
     return static_cast<double>(std::copysign(value, Extended(v[0])));
 }
 
@@ -75,7 +64,7 @@ double cosineIntegral(const double* v) {
     if (!(x >= 0)) return undefined();
     if (x == 0) return -HUGE_VAL;
     if (std::isinf(v[0])) return 0;
-    if (x > seriesUpTo) return static_cast<double>(-continuedFraction(x).real());
+    if (x > seriesUpTo) return static_cast<double>(-byContinuedFraction(x).real());
     return static_cast<double>(eulerGamma + std::log(x) + series(x, 2));
 }
 

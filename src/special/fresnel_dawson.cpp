@@ -1,7 +1,5 @@
-#include "special/extended.h"
+#include "special/continued_fraction.h"
 #include "special/scalar_functions.h"
-
-#include <complex>
 
 namespace coulter {
 namespace {
@@ -18,22 +16,13 @@ Extended quadraticPhase(double x) {
 }
 
 /// C(x) + i S(x) for x > 2: (1 + i)/2 (1 − erfc z), z = √π (1 − i) x / 2 (DLMF 7.5.8), with the continued fraction of
-/// erfc (DLMF 7.9.1) by the modified Lentz method.
+/// erfc (DLMF 7.9.1).
 Complex byContinuedFraction(double at) {
     const Extended x = at;
     const Complex square(0, -extendedPi * x * x / 2); // z²
-    constexpr Extended tiny = 1e-4000L;
     // √π e^{z²} erfc z = z / (z² + ½ − (1·½)/(z² + 5/2 − (2·3/2)/(z² + 9/2 − …)))
-    Complex b = square + Extended(0.5), c = 1 / tiny, d = Extended(1) / b, h = d;
-    for (int i = 1; i < 10000; ++i) {
-        const Extended a = -i * (i - 0.5L);
-        b += Extended(2);
-        d = Extended(1) / (a * d + b);
-        c = b + a / c;
-        const Complex factor = c * d;
-        h *= factor;
-        if (std::abs(factor.real() - 1) + std::abs(factor.imag()) < 1e-19L) break;
-    }
+    const auto numerator = [](int i) { return Complex(-i * (i - 0.5L)); };
+    const Complex h = continuedFraction(square + Extended(0.5), Complex(2), numerator);
     const Extended phase = quadraticPhase(at);
     const Complex z = std::sqrt(extendedPi) / 2 * x * Complex(1, -1);
     const Complex erfc = Complex(std::cos(phase), std::sin(phase)) * z * h / std::sqrt(extendedPi);

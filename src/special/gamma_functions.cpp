@@ -1,4 +1,4 @@
-#include "special/extended.h"
+#include "special/continued_fraction.h"
 #include "special/scalar_functions.h"
 
 #include <boost/math/special_functions/beta.hpp>
@@ -21,19 +21,9 @@ Extended upperGammaNegative(Extended a, Extended x) {
         return std::pow(x, a) * bm::expint(static_cast<unsigned>(1 - a), x, Quiet());
     }
     if (a < -highestOrder) return undefined();
-    if (x >= 1) { // the continued fraction of DLMF 8.9.2, by the modified Lentz method
-        constexpr Extended tiny = 1e-4000L;
-        Extended b = x + 1 - a, c = 1 / tiny, d = 1 / b, h = d;
-        for (int i = 1; i < 100000 && std::isfinite(h); ++i) {
-            const Extended an = -i * (i - a);
-            b += 2;
-            d = 1 / (an * d + b);
-            c = b + an / c;
-            const Extended factor = c * d;
-            h *= factor;
-            if (std::abs(factor - 1) < 1e-19L) break;
-        }
-        return std::exp(a * std::log(x) - x) * h;
+    if (x >= 1) { // DLMF 8.9.2
+        const auto numerator = [a](int i) { return -i * (i - a); };
+        return std::exp(a * std::log(x) - x) * continuedFraction(x + 1 - a, Extended(2), numerator);
     }
     // DLMF 8.8.2 downwards: Γ(a, x) = (Γ(a + 1, x) − x^a e^{−x}) / a, from a place in (0, 1).
     const int steps = static_cast<int>(std::ceil(-a));

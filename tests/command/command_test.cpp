@@ -176,3 +176,40 @@ TEST_CASE("text in the exported PDF can be selected") {
         CHECK(text.find(part) != std::string::npos);
     }
 }
+
+TEST_CASE("coulter value says derivatives as formulas, vectors, and bounds of errors") {
+    CHECK(run("value 'd/dx(5x^2 - 7x + 4)' '(1, 2) + (3, 4)'").out == "10x - 7\n(4, 6)\n");
+    CHECK(run("value \"f'(x)\" --line 'f(x) = x sin(x)'").out == "sin(x) + x cos(x)\n");
+    const Ran bounded = run("value --error '1/3' 'int_0^1 exp(-k^2) dk'");
+    CHECK(bounded.out.starts_with("0.3333333333333333 ± "));
+    CHECK(lineCount(bounded.out) == 2);
+    CHECK(run("value --error 'zeta(1)'").out == "undefined ± unknown\n");
+}
+
+TEST_CASE("coulter functions lists the catalogue, and the manual holds its table") {
+    const Ran one = run("functions J");
+    CHECK(one.status == 0);
+    CHECK(one.out.find("J_{n}(x)") != std::string::npos);
+    CHECK(one.out.find("DLMF 10.2(ii)") != std::string::npos);
+    CHECK(run("functions Gamma").out.find("Γ(a, x)") != std::string::npos);
+    const Ran none = run("functions nonsense");
+    CHECK(none.status == 1);
+    CHECK(none.out.find("There is no function") != std::string::npos);
+    const Ran table = run("functions --markdown");
+    std::ifstream file(std::string(std::getenv("COULTER_SOURCE")) + "/docs/functions.md");
+    std::stringstream manual;
+    manual << file.rdbuf();
+    // After a change of the catalogue: scripts/function-tables
+    CHECK(manual.str().find(table.out) != std::string::npos);
+}
+
+TEST_CASE("coulter sample reports what is proven") {
+    const std::string line = "sample --line 'f(x) = sin(x)' --line 'x in [-5, 5]' --of 'f(x)' -o - ";
+    const Ran report = run(line + "--report");
+    CHECK(report.status == 0);
+    CHECK(report.out.find("\"proven share\": 1.0") != std::string::npos);
+    CHECK(report.out.find("\"gaps\": []") != std::string::npos);
+    CHECK(run(line).out.find(",proven\n") != std::string::npos);
+    const Ran pole = run("sample --line 'f(x) = 1/x' --line 'x in [-1, 1]' --of 'f(x)' -o - --report");
+    CHECK(pole.out.find("\"kind\": \"pole\"") != std::string::npos);
+}
