@@ -147,15 +147,16 @@ Enclosure wave(Kernel kernel, const Enclosure& a, double phase) {
         const double x = at(kernel, a.low), y = at(kernel, a.high);
         return within(bounds(moved(std::min(x, y), -marginUlps), moved(std::max(x, y), marginUlps)), -1, 1);
     }
-    if (a.width() > 3) return bounds(-1, 1);
-    // One extremum at most: it is a maximum or a minimum by the sign in the middle between the neighbouring zeros.
+    // Over a width below 1.5 there is one extremum at most: a maximum or a minimum by its sign.
     const double x = at(kernel, a.low), y = at(kernel, a.high);
     const double slack = 1e-9 + 1e-14 * std::max(std::abs(a.low), std::abs(a.high));
     const double place = phase + std::round((a.low + a.width() / 2 - phase) / pi) * pi;
     double low = moved(std::min(x, y), -marginUlps), high = moved(std::max(x, y), marginUlps);
-    bool certain = slack < 1e-3 && a.width() < 1.5;
-    if (!certain) return bounds(-1, 1);
-    (at(kernel, place) > 0 ? high : low) = at(kernel, place) > 0 ? 1 : -1;
+    if (slack >= 1e-3 || a.width() >= 1.5) return bounds(-1, 1);
+    if (at(kernel, place) > 0)
+        high = 1;
+    else
+        low = -1;
     return within(bounds(low, high), -1, 1);
 }
 
