@@ -131,19 +131,18 @@ void SamplingRibbon::paintEvent(QPaintEvent*) {
         painter.setPen(QPen(look.accent(), 1));
         for (const double x : stretch.x)
             painter.drawLine(QPointF(place(x), bottom - look.px(7)), QPointF(place(x), bottom));
-        const double from = std::max(panel.left(), place(stretch.x.front())),
-                     to = std::min(panel.right(), place(stretch.x.back()));
-        if (to >= from) painter.fillRect(QRectF(from, lane, std::max(1.0, to - from), laneHeight), bar);
-        // What is proven is full; what is only estimated stays pale.
-        for (std::size_t i = 0; i < stretch.proven.size(); ++i) {
-            if (!stretch.proven[i]) continue;
-            std::size_t last = i;
-            while (last + 1 < stretch.proven.size() && stretch.proven[last + 1]) ++last;
-            const double a = std::max(panel.left(), place(stretch.x[i])),
-                         b = std::min(panel.right(), place(stretch.x[last + 1]));
-            if (b > a) painter.fillRect(QRectF(a, lane, b - a, laneHeight), look.accent());
-            i = last;
+        painter.setRenderHint(QPainter::Antialiasing, false); // no seams between the chords
+        for (std::size_t i = 0; i + 1 < stretch.x.size(); ++i) {
+            // Above or below the panel nothing can be seen, and nothing is said.
+            const double a = map.y.toSheet(stretch.y[i]), b = map.y.toSheet(stretch.y[i + 1]);
+            if ((a < 0 && b < 0) || (a > map.y.length && b > map.y.length)) continue;
+            const double from = std::max(panel.left(), place(stretch.x[i])),
+                         to = std::min(panel.right(), place(stretch.x[i + 1]));
+            // What is proven is full; what is only estimated stays pale.
+            const QColor colour = stretch.provenAlong(i) ? look.accent() : bar;
+            if (to > from) painter.fillRect(QRectF(from, lane, to - from, laneHeight), colour);
         }
+        painter.setRenderHint(QPainter::Antialiasing);
         for (std::size_t i = 0; i < stretch.x.size(); ++i) {
             if (stretch.state[i] == PointState::Filled) {
                 painter.setBrush(look.page());

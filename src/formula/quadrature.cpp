@@ -9,7 +9,7 @@ namespace coulter {
 namespace {
 
 // Nodes and weights of the 15-point Kronrod rule on [−1, 1] and of the 7-point Gauss rule that shares every second
-// node; computed to 30 digits from their defining polynomials and rounded.
+// node, as they are tabulated; a test checks that the rule is exact for all polynomials up to degree 22.
 constexpr std::array<double, 8> nodes{0.991455371120812639206854697526329, 0.949107912342758524526189684047851,
                                       0.864864423359769072789712788640926, 0.741531185599394439863864773280788,
                                       0.586087235467691130294144691693013, 0.405845151377397166906606412076961,

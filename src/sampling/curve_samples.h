@@ -24,6 +24,8 @@ struct Stretch {
     std::vector<PointState> state;
     std::vector<bool> proven; ///< of each chord from a point to the next; empty: nothing was proven
 
+    /// Whether the chord from point i to the next is proven.
+    bool provenAlong(std::size_t i) const { return !proven.empty() && proven[i]; }
     /// Whether all chords at a point are proven to keep the tolerance.
     bool provenAt(std::size_t i) const {
         return !proven.empty() && (i == 0 || proven[i - 1]) && (i == proven.size() || proven[i]);
