@@ -137,7 +137,8 @@ int main() {
         const auto second = bend.expression ? compile(page, bend.expression, inputs).program : nullptr;
         const PanelMap map{{ScaleKind::Linear, c.interval.low, c.interval.high, 120},
                            {ScaleKind::Linear, c.low, c.high, 80}};
-        const CurveSamples samples = sampleCurve(*program, c.interval, map, tolerance, {}, second.get());
+        const CurveSamples samples =
+            sampleCurve(*program, c.interval, map, tolerance, {}, {program.get(), second.get()});
         const double least = leastNumber(*program, map, c.interval),
                      deviation = largestDeviation(*program, map, samples);
         const double points = static_cast<double>(samples.pointCount()), ratio = points / least;

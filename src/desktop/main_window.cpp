@@ -67,9 +67,10 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
 void MainWindow::makePanes() {
     page_ = new FormulaPage(session_, look_);
     sheet_ = new SheetView(session_, worker_, look_);
-    ribbon_ = new SamplingRibbon(*sheet_, look_);
+    ribbon_ = new SamplingRibbon(session_, *sheet_, look_);
     particulars_ = new Particulars(session_, *sheet_, look_);
     remarks_ = new Remarks(*sheet_, look_);
+    connect(ribbon_, &SamplingRibbon::tableWanted, this, &MainWindow::openTable);
     connect(remarks_, &Remarks::lineChosen, this, [this](int line, int character) {
         if (line >= 0) page_->editLine(line, std::max(0, character - 1));
     });
@@ -201,6 +202,7 @@ void MainWindow::makeBar() {
     action(tr("Quit"), QKeySequence::Quit, [this] { close(); });
     action(tr("New line"), QKeySequence(Qt::CTRL | Qt::Key_Return), [this] { page_->addLine(); });
     action(tr("Function…"), QKeySequence(Qt::CTRL | Qt::Key_F), [this] { openFunctions(); });
+    action(tr("Table of samples…"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] { openTable(); });
     for (const auto& key : {QKeySequence(Qt::CTRL | Qt::Key_Plus), QKeySequence(Qt::CTRL | Qt::Key_Equal)})
         action(tr("Larger"), key, [this] { look_.changeScale(1.1); });
     action(tr("Smaller"), QKeySequence(Qt::CTRL | Qt::Key_Minus), [this] { look_.changeScale(1 / 1.1); });
@@ -251,7 +253,7 @@ void MainWindow::fillAddMenu() {
     menu->clear();
     menu->addAction(tr("Formula line"), this, [this] { page_->addLine(); });
     for (QAction* each : actions()) {
-        if (each->text() == tr("Function…")) menu->addAction(each);
+        if (each->text() == tr("Function…") || each->text() == tr("Table of samples…")) menu->addAction(each);
     }
     menu->addSeparator();
     const Page page = readPage(session_.document().page);
@@ -261,7 +263,11 @@ void MainWindow::fillAddMenu() {
         for (std::size_t i = 0; i < line.parameters.size(); ++i)
             of += (i > 0 ? ", " : "") + QString::fromStdString(line.parameters[i]);
         of += ")";
-        menu->addAction(tr("Plot of %1").arg(of), this, [this, of] { addPlot(of); });
+        if (line.parameters.size() == 2)
+            menu->addAction(tr("Heatmap of %1").arg(of), this, [this, of] { addPlot(of, PlotKind::Heatmap); });
+        menu->addAction(tr("Plot of %1").arg(of), this, [this, of] { addPlot(of, PlotKind::Line); });
+        if (line.parameters.size() == 1)
+            menu->addAction(tr("Polar plot of %1").arg(of), this, [this, of] { addPlot(of, PlotKind::Polar); });
         if (line.parameters.size() != 1) continue;
         const QString question = of.left(of.indexOf('(')) + "'" + of.mid(of.indexOf('(')) + " = ?";
         menu->addAction(tr("Derivative of %1").arg(of), this, [this, question] {
@@ -281,11 +287,15 @@ void MainWindow::openFunctions() {
     functions_->raise();
 }
 
-void MainWindow::addPlot(const QString& of) {
+void MainWindow::openTable() {
+    if (!table_) table_ = new SampleTableWindow(*sheet_, this);
+    table_->show();
+    table_->raise();
+}
+
+void MainWindow::addPlot(const QString& of, PlotKind kind) {
     Document document = session_.document();
-    Plot plot;
-    plot.of = of.toStdString();
-    document.panels[0].plots.push_back(plot);
+    document.panels[0].plots.push_back(plotOf(of.toStdString(), kind));
     session_.edit(std::move(document), tr("new plot"));
 }
 

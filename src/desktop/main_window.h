@@ -6,6 +6,7 @@
 #include "desktop/look.h"
 #include "desktop/particulars.h"
 #include "desktop/remarks.h"
+#include "desktop/sample_table_window.h"
 #include "desktop/sampling_ribbon.h"
 #include "desktop/sheet_view.h"
 
@@ -61,7 +62,8 @@ private:
     void remember(const QString& path);
     void chooseExport();
     void copyPicture();
-    void addPlot(const QString& of);
+    void addPlot(const QString& of, PlotKind kind);
+    void openTable();
     void openFunctions();
 
     LookSettings look_;
@@ -73,6 +75,7 @@ private:
     Particulars* particulars_ = nullptr;
     Remarks* remarks_ = nullptr;
     FunctionCatalogue* functions_ = nullptr; ///< made when it is first asked for
+    SampleTableWindow* table_ = nullptr;
     QToolButton* documentButton_ = nullptr;
     QToolButton* addButton_ = nullptr;
     QAction *undo_ = nullptr, *redo_ = nullptr;

@@ -1,7 +1,8 @@
 #include "desktop/particulars.h"
 
+#include "desktop/choice_field.h"
 #include "drawing/colours.h"
-#include "figure/labels.h"
+#include "figure/edits.h"
 #include "formula/text.h"
 
 #include <QCheckBox>
@@ -13,29 +14,12 @@
 #include <QLineEdit>
 #include <QPainter>
 #include <QPixmap>
-#include <QPolygonF>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <charconv>
 
 namespace coulter {
 namespace {
-
-/// A choice that looks like the other fields: text on a line, with a small angle at its end.
-class ChoiceField : public QComboBox {
-protected:
-    void paintEvent(QPaintEvent*) override {
-        QPainter painter(this);
-        painter.setRenderHint(QPainter::Antialiasing);
-        painter.setPen(palette().color(QPalette::Text));
-        painter.drawText(rect().adjusted(3, 0, -14, 0), Qt::AlignVCenter | Qt::AlignLeft, currentText());
-        const QPointF tip(width() - 8, height() / 2.0 + 2);
-        painter.drawPolyline(QPolygonF{tip + QPointF(-3.5, -3.5), tip, tip + QPointF(3.5, -3.5)});
-        painter.setPen(
-            QPen(hasFocus() ? palette().color(QPalette::Highlight) : palette().color(QPalette::PlaceholderText), 1));
-        painter.drawLine(QPointF(0, height() - 0.5), QPointF(width(), height() - 0.5));
-    }
-};
 
 template <std::size_t N> QStringList words(const std::array<const char*, N>& names) {
     QStringList list;
@@ -78,8 +62,11 @@ Particulars::Particulars(DocumentSession& session, SheetView& sheet, const LookS
 std::size_t Particulars::selectedPlot() const {
     const ShownFigure* shown = sheet_.figure();
     const std::size_t index = sheet_.selection().index;
-    if (!shown || index >= shown->figure.curves[0].curves.size()) return SIZE_MAX;
-    const std::size_t plot = shown->figure.curves[0].curves[index].plot;
+    if (!shown) return SIZE_MAX;
+    const PanelCurves& drawn = shown->figure.curves[0];
+    const bool field = sheet_.selection().part == Part::Field;
+    if (index >= (field ? drawn.fields.size() : drawn.curves.size())) return SIZE_MAX;
+    const std::size_t plot = field ? drawn.fields[index].plot : drawn.curves[index].plot;
     return plot < session_.document().panels[0].plots.size() ? plot : SIZE_MAX;
 }
 
@@ -166,10 +153,16 @@ void Particulars::rebuild() {
         curveFields(*form);
     } else if (selection.part == Part::XScale || selection.part == Part::XLabel) {
         heading->setText(tr("Horizontal scale"));
-        axisFields(*form, true);
+        axisFields(*form, &coulter::Panel::x);
     } else if (selection.part == Part::YScale || selection.part == Part::YLabel) {
         heading->setText(tr("Vertical scale"));
-        axisFields(*form, false);
+        axisFields(*form, &coulter::Panel::y);
+    } else if (selection.part == Part::ColourScale || selection.part == Part::ColourLabel) {
+        heading->setText(tr("Colour scale"));
+        axisFields(*form, &coulter::Panel::colour);
+    } else if (selection.part == Part::Field && selectedPlot() != SIZE_MAX) {
+        heading->setText(tr("Field"));
+        fieldFields(*form);
     } else if (selection.part == Part::Legend) {
         heading->setText(tr("Legend"));
         legendField(*form, tr("place"));
@@ -188,22 +181,79 @@ void Particulars::refresh() {
     refreshing_ = false;
 }
 
+const Plot& Particulars::plotShown(std::size_t plot) const {
+    static const Plot none;
+    const auto& plots = session_.shown().panels[0].plots;
+    return plot < plots.size() ? plots[plot] : none;
+}
+
+void Particulars::changePlot(std::size_t plot, const QString& what, const std::function<void(Plot&)>& apply,
+                             const QString& mergeKey) {
+    change(
+        what,
+        [&](Document& document) {
+            if (plot < document.panels[0].plots.size()) apply(document.panels[0].plots[plot]);
+        },
+        mergeKey);
+}
+
+QCheckBox* Particulars::checkField(QFormLayout& form, const QString& name, const QString& meaning,
+                                   const std::function<bool()>& read, const std::function<void(bool)>& write) {
+    auto* box = new QCheckBox(meaning);
+    box->setAccessibleName(name);
+    form.addRow(name, box);
+    refreshers_.push_back([box, read] { box->setChecked(read()); });
+    connect(box, &QCheckBox::clicked, this, write);
+    return box;
+}
+
+void Particulars::fieldFields(QFormLayout& form) {
+    const std::size_t plot = selectedPlot();
+    const auto current = [this, plot]() -> const Plot& { return plotShown(plot); };
+    const auto set = [this, plot](const QString& what, const std::function<void(Plot&)>& apply) {
+        changePlot(plot, what, apply);
+    };
+    textField(
+        form, tr("drawn"), [current] { return QString::fromStdString(current().of); },
+        [set](const QString& text) { set(tr("change of what is drawn"), [&](Plot& p) { p.of = text.toStdString(); }); })
+        ->setObjectName("fieldOf");
+    choiceField(
+        form, tr("fill"), words(fieldFillNames), [current] { return static_cast<int>(current().style.fill); },
+        [set](int index) {
+            set(tr("change of the fill"), [&](Plot& p) { p.style.fill = static_cast<FieldFill>(index); });
+        })
+        ->setObjectName("fieldFill");
+    checkField(
+        form, tr("cells"), tr("lines round each"), [current] { return current().style.mesh; },
+        [set](bool on) { set(tr("lines round the cells"), [&](Plot& p) { p.style.mesh = on; }); })
+        ->setObjectName("fieldMesh");
+    const ShownFigure* shown = sheet_.figure();
+    const std::array<std::string, 2> variables = shown->figure.curves[0].fields[sheet_.selection().index].variables;
+    auto* swap = new QToolButton;
+    swap->setText(tr("%1 to the right").arg(QString::fromStdString(variables[1])));
+    swap->setObjectName("fieldSwap");
+    form.addRow(tr("directions"), swap);
+    refreshers_.push_back([this, swap] {
+        const ShownFigure* now = sheet_.figure();
+        const std::size_t index = sheet_.selection().index;
+        if (now && index < now->figure.curves[0].fields.size())
+            swap->setText(
+                tr("%1 to the right").arg(QString::fromStdString(now->figure.curves[0].fields[index].variables[1])));
+    });
+    connect(swap, &QToolButton::clicked, this, [this, set] {
+        const ShownFigure* now = sheet_.figure();
+        const std::size_t index = sheet_.selection().index;
+        if (!now || index >= now->figure.curves[0].fields.size()) return;
+        const std::string across = now->figure.curves[0].fields[index].variables[1];
+        set(tr("exchange of the directions"), [&](Plot& p) { p.across = across; });
+    });
+}
+
 void Particulars::curveFields(QFormLayout& form) {
     const std::size_t plot = selectedPlot();
-    const auto current = [this, plot]() -> const Plot& {
-        static const Plot none;
-        const auto& plots = session_.shown().panels[0].plots;
-        return plot < plots.size() ? plots[plot] : none;
-    };
+    const auto current = [this, plot]() -> const Plot& { return plotShown(plot); };
     const auto set = [this, plot](const QString& what, const std::function<void(Plot&)>& apply,
-                                  const QString& mergeKey = {}) {
-        change(
-            what,
-            [&](Document& document) {
-                if (plot < document.panels[0].plots.size()) apply(document.panels[0].plots[plot]);
-            },
-            mergeKey);
-    };
+                                  const QString& mergeKey = {}) { changePlot(plot, what, apply, mergeKey); };
     textField(
         form, tr("drawn"), [current] { return QString::fromStdString(current().of); },
         [set](const QString& text) { set(tr("change of what is drawn"), [&](Plot& p) { p.of = text.toStdString(); }); })
@@ -258,15 +308,46 @@ void Particulars::curveFields(QFormLayout& form) {
             set(tr("change of a line's pattern"), [&](Plot& p) { p.style.pattern = static_cast<LinePattern>(index); });
         })
         ->setObjectName("curvePattern");
+    checkField(
+        form, tr("jumps"), tr("dots at the ends"), [current] { return current().style.jumpEnds; },
+        [set](bool on) { set(tr("dots at jumps"), [&](Plot& p) { p.style.jumpEnds = on; }); })
+        ->setObjectName("curveJumps");
+    finerRow(form);
 }
 
-void Particulars::axisFields(QFormLayout& form, bool horizontal) {
-    const auto axis = [this, horizontal]() -> const Axis& {
-        const coulter::Panel& panel = session_.shown().panels[0]; // QFrame has a Panel of its own
-        return horizontal ? panel.x : panel.y;
-    };
-    const auto set = [this, horizontal](const QString& what, const std::function<void(Axis&)>& apply) {
-        change(what, [&](Document& document) { apply(horizontal ? document.panels[0].x : document.panels[0].y); });
+/// More points without a mouse: for what is in view, as often as wanted; and back to the usual number.
+void Particulars::finerRow(QFormLayout& form) {
+    auto* row = new QHBoxLayout;
+    auto* more = new QToolButton;
+    more->setText(tr("more in view"));
+    more->setObjectName("curveMore");
+    auto* usual = new QToolButton;
+    usual->setText(tr("usual"));
+    usual->setObjectName("curveUsual");
+    row->addWidget(more);
+    row->addWidget(usual);
+    row->addStretch(1);
+    form.addRow(tr("points"), row);
+    const std::size_t plot = selectedPlot();
+    refreshers_.push_back([this, plot, usual] { usual->setEnabled(!plotShown(plot).finer.empty()); });
+    connect(more, &QToolButton::clicked, this, [this, plot] {
+        const ShownFigure* shown = sheet_.figure();
+        const std::size_t index = sheet_.selection().index;
+        if (!shown || index >= shown->figure.curves[0].curves.size()) return;
+        const Curve& curve = shown->figure.curves[0].curves[index];
+        const AxisMap& x = shown->figure.layouts[0].map.x;
+        const double low = curve.isFunction() ? std::max(curve.interval.low, x.low) : curve.interval.low,
+                     high = curve.isFunction() ? std::min(curve.interval.high, x.high) : curve.interval.high;
+        if (low < high) changePlot(plot, tr("more points"), [&](Plot& p) { p.finer = withFiner(p.finer, low, high); });
+    });
+    connect(usual, &QToolButton::clicked, this,
+            [this, plot] { changePlot(plot, tr("usual number of points"), [](Plot& p) { p.finer.clear(); }); });
+}
+
+void Particulars::axisFields(QFormLayout& form, Axis coulter::Panel::*which) {
+    const auto axis = [this, which]() -> const Axis& { return session_.shown().panels[0].*which; };
+    const auto set = [this, which](const QString& what, const std::function<void(Axis&)>& apply) {
+        change(what, [&](Document& document) { apply(document.panels[0].*which); });
     };
     auto* label = textField(
         form, tr("label"), [axis] { return QString::fromStdString(axis().label.value_or("")); },
@@ -276,19 +357,32 @@ void Particulars::axisFields(QFormLayout& form, bool horizontal) {
         });
     label->setPlaceholderText(tr("derived from the page"));
     label->setObjectName("axisLabel");
-    const auto limits = [this, horizontal] {
+    const auto map = [this, which] {
         const ShownFigure* shown = sheet_.figure();
-        if (!shown || shown->figure.layouts.empty()) return Limits{};
-        const AxisMap& map = horizontal ? shown->figure.layouts[0].map.x : shown->figure.layouts[0].map.y;
-        return Limits{map.low, map.high};
+        if (!shown || shown->figure.layouts.empty()) return AxisMap{};
+        const PanelLayout& layout = shown->figure.layouts[0];
+        return which == &coulter::Panel::x   ? layout.map.x
+               : which == &coulter::Panel::y ? layout.map.y
+                                             : layout.colours.map;
     };
+    const auto limits = [map] { return Limits{map().low, map().high}; };
+    choiceField(
+        form, tr("scale"), words(scaleNames), [map] { return static_cast<int>(map().kind); },
+        [set, limits](int index) {
+            const auto kind = static_cast<ScaleKind>(index);
+            set(tr("change of a scale"), [&](Axis& a) {
+                a.scale = kind;
+                if (kind == ScaleKind::Logarithmic && !(limits().low > 0)) a.limits.reset();
+            });
+        })
+        ->setObjectName("axisScale");
     const auto limit = [&](const QString& name, bool low) {
         return textField(
             form, name,
             [limits, low] { return QString::fromStdString(roundedNumber(low ? limits().low : limits().high, 8)); },
-            [set, limits, low](const QString& text) {
+            [set, limits, map, low](const QString& text) {
                 const auto value = readNumber(text);
-                if (!value) return;
+                if (!value || (map().kind == ScaleKind::Logarithmic && !(*value > 0))) return;
                 Limits wanted = limits();
                 (low ? wanted.low : wanted.high) = *value;
                 if (wanted.low < wanted.high) set(tr("change of limits"), [&](Axis& a) { a.limits = wanted; });
@@ -302,13 +396,11 @@ void Particulars::axisFields(QFormLayout& form, bool horizontal) {
     refreshers_.push_back([automatic, axis] { automatic->setEnabled(axis().limits.has_value()); });
     connect(automatic, &QToolButton::clicked, this,
             [set] { set(tr("automatic limits"), [](Axis& a) { a.limits.reset(); }); });
-    auto* grid = new QCheckBox(tr("lines at the numbers"));
-    grid->setAccessibleName(tr("grid"));
-    grid->setObjectName("axisGrid");
-    form.addRow(tr("grid"), grid);
-    refreshers_.push_back([grid, axis] { grid->setChecked(axis().grid); });
-    connect(grid, &QCheckBox::clicked, this,
-            [set](bool on) { set(tr("change of the grid"), [&](Axis& a) { a.grid = on; }); });
+    if (which == &coulter::Panel::colour) return;
+    checkField(
+        form, tr("grid"), tr("lines at the numbers"), [axis] { return axis().grid; },
+        [set](bool on) { set(tr("change of the grid"), [&](Axis& a) { a.grid = on; }); })
+        ->setObjectName("axisGrid");
 }
 
 void Particulars::legendField(QFormLayout& form, const QString& name) {
@@ -356,6 +448,25 @@ void Particulars::sheetFields(QFormLayout& form) {
         [sheet] { return sheet().resolution; },
         [set](double v) { set(tr("change of the resolution"), [&](Sheet& s) { s.resolution = v; }); });
     legendField(form, tr("legend"));
+    checkField(
+        form, tr("scales"), tr("a mm is the same both ways"),
+        [this] { return session_.shown().panels[0].equalScales.value_or(false); },
+        [this](bool on) {
+            change(tr("equal scales"), [&](Document& document) { document.panels[0].equalScales = on; });
+        })
+        ->setObjectName("equalScales");
+    const ShownFigure* shown = sheet_.figure();
+    if (!shown || shown->figure.layouts.empty() || !shown->figure.layouts[0].space.shown) return;
+    const auto viewField = [&](const QString& name, double View::*angle, double most) {
+        return numberField(
+            form, name, -most, most, 0, 5, "°", [this, angle] { return session_.shown().panels[0].view.*angle; },
+            [this, angle](double v) {
+                change(
+                    tr("turn of the view"), [&](Document& document) { document.panels[0].view.*angle = v; }, "view");
+            });
+    };
+    viewField(tr("seen from"), &View::azimuth, 360)->setObjectName("viewAzimuth");
+    viewField(tr("height"), &View::elevation, 90)->setObjectName("viewElevation");
 }
 
 } // namespace coulter

@@ -5,6 +5,7 @@
 #include <QScrollArea>
 #include <functional>
 
+class QCheckBox;
 class QFormLayout;
 class QComboBox;
 class QLineEdit;
@@ -25,7 +26,12 @@ private:
     void refresh();
     void change(const QString& what, const Change& change, const QString& mergeKey = {});
     void curveFields(QFormLayout& form);
-    void axisFields(QFormLayout& form, bool horizontal);
+    void fieldFields(QFormLayout& form);
+    void finerRow(QFormLayout& form);
+    void axisFields(QFormLayout& form, Axis coulter::Panel::*which); // QFrame has a Panel of its own
+    const Plot& plotShown(std::size_t plot) const;
+    void changePlot(std::size_t plot, const QString& what, const std::function<void(Plot&)>& apply,
+                    const QString& mergeKey = {});
     void legendField(QFormLayout& form, const QString& name);
     void sheetFields(QFormLayout& form);
     std::size_t selectedPlot() const;
@@ -35,6 +41,8 @@ private:
     QDoubleSpinBox* numberField(QFormLayout& form, const QString& name, double least, double greatest, int decimals,
                                 double step, const QString& unit, const std::function<double()>& read,
                                 const std::function<void(double)>& write);
+    QCheckBox* checkField(QFormLayout& form, const QString& name, const QString& meaning,
+                          const std::function<bool()>& read, const std::function<void(bool)>& write);
     QComboBox* choiceField(QFormLayout& form, const QString& name, const QStringList& choices,
                            const std::function<int()>& read, const std::function<void(int)>& write);
 

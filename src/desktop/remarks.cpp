@@ -58,12 +58,14 @@ void Remarks::rebuild() {
     for (std::size_t c = 0; !figure.samples.empty() && c < figure.samples[0].size(); ++c) {
         const Curve& curve = figure.curves[0].curves[c];
         int named = 0;
+        const QString variable = QString::fromStdString(curve.variable);
+        const QString what = QString::fromStdString(shown->document.panels[0].plots[curve.plot].of);
+        const AxisMap axis = curve.isFunction()
+                                 ? figure.layouts[0].map.x
+                                 : AxisMap{ScaleKind::Linear, curve.interval.low, curve.interval.high, 1};
         for (const Gap& gap : figure.samples[0][c].gaps) {
             if (++named > mostGapsNamed) break;
-            const QString variable = QString::fromStdString(curve.variable),
-                          low = place(gap.low, figure.layouts[0].map.x),
-                          high = place(gap.high, figure.layouts[0].map.x);
-            const QString what = QString::fromStdString(shown->document.panels[0].plots[curve.plot].of);
+            const QString low = place(gap.low, axis), high = place(gap.high, axis);
             if (gap.kind == GapKind::Pole)
                 add(tr("%1 has a pole at %2 = %3.").arg(what, variable, low), false, -1, 0);
             else if (gap.kind == GapKind::Jump)
@@ -73,9 +75,20 @@ void Remarks::rebuild() {
             else
                 add(tr("%1 is undefined from %2 = %3 to %4.").arg(what, variable, low, high), false, -1, 0);
         }
+        for (const Band& band : figure.samples[0][c].bands)
+            add(tr("%1 oscillates more often than can be drawn from %2 = %3 to %4; there it is drawn as the band it "
+                   "fills.")
+                    .arg(what, variable, place(band.low, axis), place(band.high, axis)),
+                false, -1, 0);
         if (!figure.samples[0][c].finished)
             add(tr("%1 bends more often than can be drawn; the finest parts are missing.")
                     .arg(QString::fromStdString(shown->document.panels[0].plots[curve.plot].of)),
+                true, -1, 0);
+    }
+    for (std::size_t f = 0; !figure.fields.empty() && f < figure.fields[0].size(); ++f) {
+        if (!figure.fields[0][f].finished)
+            add(tr("%1 varies more finely than can be sampled; the finest cells are missing.")
+                    .arg(QString::fromStdString(shown->document.panels[0].plots[figure.curves[0].fields[f].plot].of)),
                 true, -1, 0);
     }
     if (count() == 0) {

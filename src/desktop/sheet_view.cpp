@@ -1,5 +1,6 @@
 #include "desktop/sheet_view.h"
 
+#include "desktop/read_out.h"
 #include "figure/labels.h"
 #include "formula/text.h"
 
@@ -16,6 +17,26 @@ namespace {
 bool usable(const Limits& limits) {
     const double size = std::max(std::abs(limits.low), std::abs(limits.high));
     return limits.high - limits.low > 1e-11 * size && size < 1e300 && limits.high - limits.low > 1e-300;
+}
+
+bool isText(Part part) {
+    return part == Part::Title || part == Part::XLabel || part == Part::YLabel || part == Part::ColourLabel;
+}
+
+Axis& axisOf(Panel& panel, Part part) {
+    return part == Part::XLabel ? panel.x : part == Part::YLabel ? panel.y : panel.colour;
+}
+
+/// What a text on the sheet says, derived or set by hand.
+std::string textOf(const Page& page, const Panel& panel, const PanelCurves& curves, Part part) {
+    if (part == Part::Title) return panel.title;
+    if (part == Part::XLabel) return horizontalLabel(page, panel, curves);
+    return part == Part::YLabel ? verticalLabel(page, panel, curves) : colourLabel(page, panel, curves);
+}
+
+/// Limits of a scale moved by a part of its length.
+Limits moved(const AxisMap& map, double part) {
+    return {map.fromSheet(part * map.length), map.fromSheet((1 + part) * map.length)};
 }
 
 } // namespace
@@ -83,6 +104,7 @@ void SheetView::take(std::shared_ptr<const ShownFigure> figure) {
     // An unfinished formula leaves the last good picture where it is.
     if (figure->complete || !figure_) figure_ = std::move(figure);
     if (selection_.part == Part::Curve && selection_.index >= figure_->figure.curves[0].curves.size()) selection_ = {};
+    if (selection_.part == Part::Field && selection_.index >= figure_->figure.curves[0].fields.size()) selection_ = {};
     update();
     emit figureChanged();
 }
@@ -104,65 +126,14 @@ const Target* SheetView::targetAt(Point mm) const {
     return nullptr;
 }
 
-std::optional<std::size_t> SheetView::curveNear(Point mm, double reach, Point* on) const {
-    if (!figure_ || figure_->figure.layouts.empty()) return std::nullopt;
-    const PanelLayout& layout = figure_->figure.layouts[0];
-    std::optional<std::size_t> nearest;
-    for (std::size_t c = 0; c < figure_->figure.samples[0].size(); ++c) {
-        for (const Stretch& stretch : figure_->figure.samples[0][c].stretches) {
-            for (std::size_t i = 0; i + 1 < stretch.x.size(); ++i) {
-                const Point a{layout.frame.x + layout.map.x.toSheet(stretch.x[i]),
-                              layout.frame.bottom() - layout.map.y.toSheet(stretch.y[i])};
-                const Point b{layout.frame.x + layout.map.x.toSheet(stretch.x[i + 1]),
-                              layout.frame.bottom() - layout.map.y.toSheet(stretch.y[i + 1])};
-                const double dx = b.x - a.x, dy = b.y - a.y, square = dx * dx + dy * dy;
-                const double t =
-                    square > 0 ? std::clamp(((mm.x - a.x) * dx + (mm.y - a.y) * dy) / square, 0.0, 1.0) : 0;
-                const Point foot{a.x + t * dx, a.y + t * dy};
-                const double distance = std::hypot(foot.x - mm.x, foot.y - mm.y);
-                if (distance < reach) {
-                    reach = distance;
-                    nearest = c;
-                    if (on) *on = foot;
-                }
-            }
-        }
-    }
-    return nearest;
+void SheetView::updateReadOut(Point mm) {
+    ReadOut found = figure_ ? readOutAt(figure_->figure, mm, 14 / fit()) : ReadOut{};
+    readOut_ = std::move(found.text);
+    marker_ = found.marker;
 }
 
-void SheetView::updateReadOut(Point mm) {
-    readOut_.clear();
-    marker_.reset();
-    if (!figure_ || figure_->figure.layouts.empty() || !figure_->figure.layouts[0].frame.grown(1).contains(mm)) return;
-    const PanelLayout& layout = figure_->figure.layouts[0];
-    const auto& curves = figure_->figure.curves[0].curves;
-    const auto show = [](double value, double resolution) {
-        const int digits = std::clamp(
-            static_cast<int>(std::ceil(std::log10(std::max(std::abs(value), resolution) / resolution))) + 1, 3, 15);
-        return QString::fromStdString(roundedNumber(value, digits)).replace('-', QChar(0x2212));
-    };
-    const double xStep = (layout.map.x.high - layout.map.x.low) / layout.map.x.length * 0.1,
-                 yStep = (layout.map.y.high - layout.map.y.low) / layout.map.y.length * 0.1;
-    Point on;
-    const auto curve = curveNear(mm, 14 / fit(), &on);
-    if (!curve) {
-        const double x = layout.map.x.fromSheet(mm.x - layout.frame.x),
-                     y = layout.map.y.fromSheet(layout.frame.bottom() - mm.y);
-        readOut_ = QString("(%1, %2)").arg(show(x, xStep), show(y, yStep));
-        return;
-    }
-    // The value is the formula's own, not the polyline's; the slope is a central difference.
-    const double x = std::clamp(layout.map.x.fromSheet(on.x - layout.frame.x), curves[*curve].interval.low,
-                                curves[*curve].interval.high);
-    Evaluator f(*curves[*curve].program);
-    const double y = f(x), h = std::max(std::abs(x), xStep) * 1e-5;
-    const double slope = (f(x + h) - f(x - h)) / (2 * h);
-    marker_ = Point{layout.frame.x + layout.map.x.toSheet(x), layout.frame.bottom() - layout.map.y.toSheet(y)};
-    readOut_ = QString("%1 = %2   value %3")
-                   .arg(QString::fromStdString(curves[*curve].variable), show(x, xStep), show(y, yStep));
-    if (std::isfinite(slope))
-        readOut_ += tr("   slope %1").arg(QString::fromStdString(roundedNumber(slope, 3)).replace('-', QChar(0x2212)));
+bool SheetView::showsSpace() const {
+    return figure_ && !figure_->figure.layouts.empty() && figure_->figure.layouts[0].space.shown;
 }
 
 void SheetView::setLimits(std::optional<Limits> x, std::optional<Limits> y, const QString& what,
@@ -174,12 +145,12 @@ void SheetView::setLimits(std::optional<Limits> x, std::optional<Limits> y, cons
 }
 
 void SheetView::zoom(double factor, Point about, bool horizontal, bool vertical, const QString& mergeKey) {
-    if (!figure_ || figure_->figure.layouts.empty()) return;
+    if (!figure_ || figure_->figure.layouts.empty() || showsSpace()) return;
     const PanelLayout& layout = figure_->figure.layouts[0];
     const auto stretched = [&](const AxisMap& map, double mm, bool wanted) {
         if (!wanted) return Limits{map.low, map.high};
-        const double centre = map.fromSheet(std::clamp(mm, 0.0, map.length));
-        return Limits{centre - (centre - map.low) / factor, centre + (map.high - centre) / factor};
+        const double centre = std::clamp(mm, 0.0, map.length);
+        return Limits{map.fromSheet(centre - centre / factor), map.fromSheet(centre + (map.length - centre) / factor)};
     };
     setLimits(stretched(layout.map.x, about.x - layout.frame.x, horizontal),
               stretched(layout.map.y, layout.frame.bottom() - about.y, vertical), tr("zoom"), mergeKey);
@@ -187,14 +158,22 @@ void SheetView::zoom(double factor, Point about, bool horizontal, bool vertical,
 
 void SheetView::pan(double dx, double dy, bool horizontal, bool vertical, const QString& mergeKey) {
     if (!figure_ || figure_->figure.layouts.empty()) return;
+    if (showsSpace()) return turn(60 * dx, 60 * dy, session_.document().panels[0].view, mergeKey);
     const PanelMap& map = figure_->figure.layouts[0].map;
-    const double sx = horizontal ? (map.x.high - map.x.low) * dx : 0, sy = vertical ? (map.y.high - map.y.low) * dy : 0;
-    setLimits(Limits{map.x.low + sx, map.x.high + sx}, Limits{map.y.low + sy, map.y.high + sy}, tr("move of the view"),
-              mergeKey);
+    setLimits(moved(map.x, horizontal ? dx : 0), moved(map.y, vertical ? dy : 0), tr("move of the view"), mergeKey);
+}
+
+void SheetView::turn(double azimuth, double elevation, const View& from, const QString& mergeKey) {
+    Document document = session_.document();
+    View& view = document.panels[0].view;
+    view.azimuth = std::remainder(std::round(from.azimuth + azimuth), 360);
+    view.elevation = std::clamp(std::round(from.elevation + elevation), -90.0, 90.0);
+    session_.edit(std::move(document), tr("turn of the view"), mergeKey);
 }
 
 void SheetView::restoreView(bool horizontal, bool vertical) {
     Document document = session_.document();
+    if (showsSpace()) document.panels[0].view = View{};
     if (horizontal) document.panels[0].x.limits.reset();
     if (vertical) document.panels[0].y.limits.reset();
     session_.edit(std::move(document), tr("automatic view"));
@@ -206,21 +185,19 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
     if (event->button() != Qt::LeftButton || !figure_ || figure_->figure.layouts.empty()) return;
     const Point mm = toSheet(event->position());
     const Target* target = targetAt(mm);
-    const auto curve = curveNear(mm, 6 / fit(), nullptr);
-    if (curve && figure_->figure.layouts[0].frame.grown(1).contains(mm))
-        select({Part::Curve, *curve});
+    const bool inside = figure_->figure.layouts[0].frame.grown(1).contains(mm);
+    const auto curve = nearestCurve(figure_->figure, mm, 6 / fit());
+    if (curve && inside)
+        select({Part::Curve, curve->curve});
+    else if (inside && !figure_->figure.curves[0].fields.empty())
+        select({Part::Field, 0});
     else if (target && target->part != Part::Panel)
         select({target->part, target->index});
     else
         select({});
     if (!target) return;
     const PanelLayout& layout = figure_->figure.layouts[0];
-    Drag drag{target->part,
-              event->position(),
-              {layout.map.x.low, layout.map.x.high},
-              {layout.map.y.low, layout.map.y.high},
-              {},
-              false};
+    Drag drag{target->part, event->position(), layout.map, session_.document().panels[0].view, {}, false};
     drag.legendAt = {layout.legendRect.x - layout.frame.x, layout.legendRect.y - layout.frame.y};
     drag_ = drag;
     session_.endMerge();
@@ -230,30 +207,30 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
     pointer_ = event->position();
     const Point mm = toSheet(event->position());
     if (drag_ && (event->buttons() & Qt::LeftButton)) {
-        const QPointF moved = event->position() - drag_->start;
-        if (!drag_->moved && moved.manhattanLength() < 4) return;
+        const QPointF by = event->position() - drag_->start;
+        if (!drag_->moved && by.manhattanLength() < 4) return;
         drag_->moved = true;
         readOut_.clear();
         marker_.reset();
-        const PanelMap& map = figure_->figure.layouts[0].map;
+        const PanelMap& map = drag_->map;
         const bool horizontal = drag_->part == Part::Panel || drag_->part == Part::XScale,
                    vertical = drag_->part == Part::Panel || drag_->part == Part::YScale;
         if (drag_->part == Part::Legend) {
             Document document = session_.document();
-            document.panels[0].legend.at = {drag_->legendAt[0] + moved.x() / fit(),
-                                            drag_->legendAt[1] + moved.y() / fit()};
+            document.panels[0].legend.at = {drag_->legendAt[0] + by.x() / fit(), drag_->legendAt[1] + by.y() / fit()};
             session_.edit(std::move(document), tr("move of the legend"), "legend");
         } else if (horizontal || vertical) {
-            const double dx = horizontal ? -moved.x() / fit() / map.x.length * (drag_->x.high - drag_->x.low) : 0;
-            const double dy = vertical ? moved.y() / fit() / map.y.length * (drag_->y.high - drag_->y.low) : 0;
-            setLimits(Limits{drag_->x.low + dx, drag_->x.high + dx}, Limits{drag_->y.low + dy, drag_->y.high + dy},
-                      tr("move of the view"), "pan");
+            const double dx = horizontal ? -by.x() / fit() / map.x.length : 0,
+                         dy = vertical ? by.y() / fit() / map.y.length : 0;
+            if (showsSpace())
+                turn(by.x() / 2, by.y() / 2, drag_->view, "turn");
+            else
+                setLimits(moved(map.x, dx), moved(map.y, dy), tr("move of the view"), "pan");
         }
         return;
     }
     const Target* target = targetAt(mm);
-    const bool text =
-        target && (target->part == Part::Title || target->part == Part::XLabel || target->part == Part::YLabel);
+    const bool text = target && isText(target->part);
     setCursor(text                                     ? Qt::IBeamCursor
               : target && target->part == Part::XScale ? Qt::SizeHorCursor
               : target && target->part == Part::YScale ? Qt::SizeVerCursor
@@ -270,7 +247,7 @@ void SheetView::mouseReleaseEvent(QMouseEvent* event) {
     drag_.reset();
     session_.endMerge();
     if (drag.moved) return;
-    if (drag.part == Part::Title || drag.part == Part::XLabel || drag.part == Part::YLabel) editText(drag.part);
+    if (isText(drag.part)) editText(drag.part);
 }
 
 void SheetView::mouseDoubleClickEvent(QMouseEvent* event) {
@@ -314,10 +291,12 @@ void SheetView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Home: return restoreView(true, true);
     case Qt::Key_F2: return editText(Part::Title);
     case Qt::Key_Delete:
-        if (selection_.part == Part::Curve) {
+        if (selection_.part == Part::Curve || selection_.part == Part::Field) {
             Document document = session_.document();
             auto& plots = document.panels[0].plots;
-            const std::size_t plot = figure_->figure.curves[0].curves[selection_.index].plot;
+            const PanelCurves& drawn = figure_->figure.curves[0];
+            const std::size_t plot = selection_.part == Part::Curve ? drawn.curves[selection_.index].plot
+                                                                    : drawn.fields[selection_.index].plot;
             if (plot < plots.size()) plots.erase(plots.begin() + static_cast<std::ptrdiff_t>(plot));
             select({});
             session_.edit(std::move(document), tr("removal of a plot"));
@@ -334,11 +313,7 @@ void SheetView::editText(Part part) {
     for (const Target& target : figure_->figure.targets) {
         if (target.part == part) at = target.rect;
     }
-    const std::string variable =
-        figure_->figure.curves[0].curves.empty() ? "" : figure_->figure.curves[0].curves[0].variable;
-    const std::string text = part == Part::Title    ? panel.title
-                             : part == Part::XLabel ? horizontalLabel(figure_->figure.page, panel, variable)
-                                                    : verticalLabel(figure_->figure.page, panel);
+    const std::string text = textOf(figure_->figure.page, panel, figure_->figure.curves[0], part);
     textField_->setText(QString::fromStdString(text));
     const QPointF corner = toWidget({at.x, at.y});
     const int height = textField_->sizeHint().height();
@@ -364,12 +339,9 @@ void SheetView::finishText(bool take) {
         return session_.edit(std::move(document), tr("change of the title"));
     }
     // What is derived stays derived; an empty label goes back to it.
-    Axis& axis = part == Part::XLabel ? panel.x : panel.y;
-    const std::string variable =
-        figure_->figure.curves[0].curves.empty() ? "" : figure_->figure.curves[0].curves[0].variable;
+    Axis& axis = axisOf(panel, part);
     axis.label.reset();
-    const std::string derived = part == Part::XLabel ? horizontalLabel(figure_->figure.page, panel, variable)
-                                                     : verticalLabel(figure_->figure.page, panel);
+    const std::string derived = textOf(figure_->figure.page, panel, figure_->figure.curves[0], part);
     if (!text.empty() && text != derived) axis.label = text;
     session_.edit(std::move(document), tr("change of a label"));
 }

@@ -63,8 +63,10 @@ private:
     QRectF paperRect() const;
     double fit() const; ///< widget pixels for one mm of the sheet
     const Target* targetAt(Point mm) const;
-    std::optional<std::size_t> curveNear(Point mm, double reach, Point* on) const;
     void updateReadOut(Point mm);
+    bool showsSpace() const;
+    /// Another direction to look from; degrees.
+    void turn(double azimuth, double elevation, const View& from, const QString& mergeKey);
     void pan(double dx, double dy, bool horizontal, bool vertical, const QString& mergeKey);
     void setLimits(std::optional<Limits> x, std::optional<Limits> y, const QString& what, const QString& mergeKey);
     void paintRulers(QPainter& painter) const;
@@ -73,7 +75,8 @@ private:
     struct Drag {
         Part part;
         QPointF start;
-        Limits x, y;
+        PanelMap map; ///< when it began
+        View view;
         std::array<double, 2> legendAt{};
         bool moved = false;
     };

@@ -92,6 +92,30 @@ void paint(cairo_t* cr, const GlyphItem& item) {
     }
 }
 
+void paint(cairo_t* cr, const ImageItem& item) {
+    if (item.width <= 0 || item.height <= 0) return;
+    std::vector<std::uint32_t> pixels = item.pixels; // Cairo wants to be allowed to write
+    cairo_surface_t* image = cairo_image_surface_create_for_data(
+        reinterpret_cast<unsigned char*>(pixels.data()), CAIRO_FORMAT_ARGB32, item.width, item.height, item.width * 4);
+    cairo_save(cr);
+    cairo_rectangle(cr, item.clip.x, item.clip.y, item.clip.width, item.clip.height);
+    cairo_clip(cr);
+    cairo_translate(cr, item.rect.x, item.rect.y);
+    cairo_scale(cr, item.rect.width / item.width, item.rect.height / item.height);
+    // Dots that become smaller than those of the target are averaged; larger ones keep their edges.
+    double dx = 1, dy = 1;
+    cairo_user_to_device_distance(cr, &dx, &dy);
+    const bool smaller = cairo_surface_get_type(cairo_get_target(cr)) == CAIRO_SURFACE_TYPE_IMAGE &&
+                         (std::abs(dx) < 0.99 || std::abs(dy) < 0.99);
+    cairo_set_source_surface(cr, image, 0, 0);
+    cairo_pattern_set_filter(cairo_get_source(cr), smaller ? CAIRO_FILTER_GOOD : CAIRO_FILTER_NEAREST);
+    cairo_paint(cr);
+    cairo_restore(cr);
+    // A document keeps the image until it is finished: the copy must be Cairo's own.
+    cairo_surface_finish(image);
+    cairo_surface_destroy(image);
+}
+
 void paintScene(cairo_t* cr, const Scene& scene) {
     cairo_font_options_t* options = cairo_font_options_create();
     cairo_font_options_set_hint_style(options, CAIRO_HINT_STYLE_NONE);

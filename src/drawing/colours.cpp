@@ -26,4 +26,11 @@ Colour caseColour(std::size_t index, std::size_t count) {
     return toColour(fromHue(0.72 - 0.44 * t, 0.135 - 0.045 * t, 68 - 150 * t));
 }
 
+Colour loam(double t) {
+    t = t < 0 ? 0 : t > 1 ? 1 : t;
+    // Chroma swells in the middle; the hue turns from sand over clay to a violet brown.
+    const double chroma = 0.03 + 0.36 * t * (1 - t) + 0.02 * t;
+    return toColour(fromHue(0.965 - 0.765 * t, chroma, 98 - 88 * t));
+}
+
 } // namespace coulter

@@ -13,6 +13,11 @@ inline constexpr std::size_t plotColourCount = 8;
 /// Colour of one case of a family: an ordered ramp from warm and light to cold and dark, first case first.
 Colour caseColour(std::size_t index, std::size_t count);
 
+/// Colour of a field's value by its place t in [0, 1] of the range shown, from the pale least to the dark greatest: the
+/// map “loam”, from dry sand through ochre and clay to wet peat. Lightness (OKLab) falls evenly, so that it reads in
+/// grey.
+Colour loam(double t);
+
 /// Ink of scales and letters, of the faint grid, and the paper.
 inline constexpr Colour inkColour{0x1f, 0x1d, 0x1a};
 inline constexpr Colour gridColour{0xdd, 0xd9, 0xd2};

@@ -2,14 +2,19 @@
 
 #include "drawing/clip_polyline.h"
 #include "drawing/colours.h"
+#include "drawing/field_image.h"
 #include "drawing/legend_place.h"
+#include "drawing/space_scene.h"
 #include "figure/labels.h"
-#include "sampling/curve.h"
+#include "formula/text.h"
+#include "sampling/curve_sampler.h"
+#include "sampling/field.h"
 #include "sampling/grid.h"
 #include "typeset/formula_math.h"
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 #include <tbb/parallel_for.h>
 
 namespace coulter {
@@ -28,14 +33,28 @@ std::vector<double> dashes(LinePattern pattern, double width) {
     return {};
 }
 
+/// Of two neighbouring values the one at which a jump is meant to be; NaN where neither is one a person would write.
+double simplerPlace(double a, double b) {
+    const double place = simpler(a, b), other = place == a ? b : a;
+    return shortestNumber(place).size() + 4 < shortestNumber(other).size() ? place : std::nan("");
+}
+
 class SceneMaker {
 public:
     SceneMaker(Figure& figure, const Document& document, std::size_t panel)
         : figure_(figure), panel_(document.panels[panel]), layout_(figure.layouts[panel]),
-          curves_(figure.curves[panel]), samples_(figure.samples[panel]), sizes_(figure.layouts[panel].sizes) {}
+          curves_(figure.curves[panel]), samples_(figure.samples[panel]), fields_(figure.fields[panel]),
+          sizes_(figure.layouts[panel].sizes), dotsPerMm_(document.sheet.resolution / 25.4) {}
 
     void run() {
         target(Part::Panel, 0, layout_.frame);
+        for (std::size_t i = 0; i < curves_.fields.size(); ++i) field(i);
+        if (layout_.space.shown) {
+            drawSpaceFrame(figure_.scene, layout_, panel_.view);
+            for (std::size_t i = 0; i < curves_.curves.size(); ++i) curve(i);
+            title();
+            return;
+        }
         grid();
         for (std::size_t i = 0; i < curves_.curves.size(); ++i) curve(i);
         horizontalScale();
@@ -44,6 +63,7 @@ public:
             labelsAtEnds();
         else
             legend();
+        colourBar();
         title();
     }
 
@@ -59,16 +79,90 @@ private:
         return {layout_.frame.x + layout_.map.x.toSheet(x), layout_.frame.bottom() - layout_.map.y.toSheet(y)};
     }
 
+    void field(std::size_t index) {
+        const PlotStyle& style = panel_.plots[curves_.fields[index].plot].style;
+        figure_.scene.items.emplace_back(fieldImage(fields_[index], style.fill, layout_, dotsPerMm_));
+        if (style.mesh) {
+            std::vector<std::vector<Point>> lines;
+            for (const auto& line : meshLines(fields_[index], layout_)) {
+                for (auto& piece : clipPolyline(line, layout_.frame)) lines.push_back(std::move(piece));
+            }
+            stroke(std::move(lines), inkColour, 0.05);
+        }
+    }
+
+    void colourBar() {
+        const ColourBar& bar = layout_.colours;
+        if (!bar.shown) return;
+        ImageItem image;
+        image.rect = image.clip = bar.rect;
+        image.width = 1;
+        image.height = std::max(2, static_cast<int>(bar.rect.height * dotsPerMm_));
+        for (int i = 0; i < image.height; ++i) {
+            const Colour c = loam(1 - (i + 0.5) / image.height);
+            image.pixels.push_back(0xff000000U | static_cast<std::uint32_t>(c.red) << 16 |
+                                   static_cast<std::uint32_t>(c.green) << 8 | c.blue);
+        }
+        figure_.scene.items.emplace_back(std::move(image));
+        const double x = bar.rect.right() + 0.6;
+        std::vector<std::vector<Point>> lines{{{x, bar.rect.y}, {x, bar.rect.bottom()}}};
+        double right = x + tickLength;
+        for (std::size_t i = 0; i < bar.ticks.places.size(); ++i) {
+            const double y = bar.rect.bottom() - bar.map.toSheet(bar.ticks.places[i]);
+            lines.push_back({{x, y}, {x + tickLength, y}});
+            const Box number = tickBox(bar.ticks.labels[i], sizes_.number);
+            addBox(figure_.scene, number, x + tickLength + 0.8, y + 0.33 * sizes_.number, inkColour);
+            right = std::max(right, x + tickLength + 0.8 + number.width);
+        }
+        for (const double minor : bar.ticks.minor) {
+            const double y = bar.rect.bottom() - bar.map.toSheet(minor);
+            lines.push_back({{x, y}, {x + tickLength / 2, y}});
+        }
+        stroke(std::move(lines), inkColour, scaleWidth);
+        target(Part::ColourScale, 0, {bar.rect.x, bar.rect.y, right - bar.rect.x, bar.rect.height});
+        const double baseline = bar.rect.y - 2.4 - bar.label.descent;
+        addBox(figure_.scene, bar.label, bar.rect.x, baseline, inkColour);
+        if (bar.label.height() > 0) target(Part::ColourLabel, 0, boxRect(bar.label, bar.rect.x, baseline));
+        powerOfTen(bar.ticks, bar.rect.x + bar.label.width + (bar.label.width > 0 ? 2 : 0), baseline, false);
+    }
+
+    /// Dots at jumps: filled where the curve takes its value, open where it does not; none where the place itself is
+    /// known only to rounding.
+    void jumpEnds(const CurveSamples& samples, Colour colour, double width) {
+        const double radius = std::max(0.55, 1.6 * width);
+        const auto dot = [&](const Stretch& stretch, std::size_t i, bool filled) {
+            const Point p = onSheet(stretch.x[i], stretch.y[i]);
+            if (!layout_.frame.grown(0.1).contains(p)) return;
+            std::vector<Point> circle;
+            for (int k = 0; k <= 48; ++k) {
+                const double angle = 2 * std::numbers::pi * k / 48;
+                circle.push_back({p.x + radius * std::cos(angle), p.y + radius * std::sin(angle)});
+            }
+            figure_.scene.items.emplace_back(FillItem{{circle}, filled ? colour : paperColour});
+            stroke({circle}, colour, width);
+        };
+        for (std::size_t s = 0; s + 1 < samples.stretches.size(); ++s) {
+            const Stretch &left = samples.stretches[s], &right = samples.stretches[s + 1];
+            if (left.state.back() != PointState::Jump || right.state.front() != PointState::Jump) continue;
+            const double place = simplerPlace(left.t.back(), right.t.front());
+            if (std::isnan(place)) continue;
+            if (left.x.size() > 1 || place == left.t.back()) dot(left, left.x.size() - 1, place == left.t.back());
+            if (right.x.size() > 1 || place == right.t.front()) dot(right, 0, place == right.t.front());
+        }
+    }
+
     void grid() {
         std::vector<std::vector<Point>> lines;
         const Rect& f = layout_.frame;
         if (panel_.x.grid) {
             for (const double place : layout_.xTicks.places)
-                lines.push_back({{onSheet(place, 0).x, f.y}, {onSheet(place, 0).x, f.bottom()}});
+                lines.push_back(
+                    {{onSheet(place, layout_.map.y.low).x, f.y}, {onSheet(place, layout_.map.y.low).x, f.bottom()}});
         }
         if (panel_.y.grid) {
             for (const double place : layout_.yTicks.places)
-                lines.push_back({{f.x, onSheet(0, place).y}, {f.right(), onSheet(0, place).y}});
+                lines.push_back(
+                    {{f.x, onSheet(layout_.map.x.low, place).y}, {f.right(), onSheet(layout_.map.x.low, place).y}});
         }
         if (lines.empty()) return;
         stroke(std::move(lines), gridColour, 0.12);
@@ -88,6 +182,7 @@ private:
             std::vector<Point> line;
             for (std::size_t i = 0; i < stretch.x.size(); ++i) {
                 Point p = onSheet(stretch.x[i], stretch.y[i]);
+                p.x = std::clamp(p.x, -1e9, 1e9);
                 p.y = std::clamp(p.y, -1e9, 1e9);
                 line.push_back(p);
             }
@@ -96,6 +191,15 @@ private:
         }
         if (!lines.empty())
             stroke(std::move(lines), curveColour(panel_, curve), style.width, dashes(style.pattern, style.width), true);
+        if (style.jumpEnds) jumpEnds(samples_[index], curveColour(panel_, curve), style.width);
+    }
+
+    void minorMarks(std::vector<std::vector<Point>>& lines, const Ticks& ticks, bool horizontal, double at) const {
+        for (const double place : ticks.minor) {
+            const Point p = horizontal ? Point{onSheet(place, layout_.map.y.low).x, at}
+                                       : Point{at, onSheet(layout_.map.x.low, place).y};
+            lines.push_back({p, horizontal ? Point{p.x, p.y + tickLength / 2} : Point{p.x - tickLength / 2, p.y}});
+        }
     }
 
     void horizontalScale() {
@@ -105,9 +209,9 @@ private:
         double lowest = y + tickLength;
         const double baseline = y + tickLength + 0.6 + 0.72 * sizes_.number;
         for (std::size_t i = 0; i < layout_.xTicks.places.size(); ++i) {
-            const double x = onSheet(layout_.xTicks.places[i], 0).x;
+            const double x = onSheet(layout_.xTicks.places[i], layout_.map.y.low).x;
             lines.push_back({{x, y}, {x, y + tickLength}});
-            const Box number = layoutMath(*mathDigits(layout_.xTicks.labels[i]), sizes_.number, false);
+            const Box number = tickBox(layout_.xTicks.labels[i], sizes_.number);
             // A minus sign hangs out to the left, so that the digits stand under their tick.
             const double sign = layout_.xTicks.labels[i].starts_with('-')
                                     ? layoutMath(*mathDigits("-"), sizes_.number, false).width
@@ -115,6 +219,7 @@ private:
             addBox(figure_.scene, number, x - (number.width + sign) / 2, baseline, inkColour);
             lowest = baseline + number.descent;
         }
+        minorMarks(lines, layout_.xTicks, true, y);
         stroke(std::move(lines), inkColour, scaleWidth);
         powerOfTen(layout_.xTicks, f.right(), baseline + 1.15 * sizes_.number, true);
         target(Part::XScale, 0, {f.x, f.bottom() + 0.5, f.width, lowest + 0.3 - f.bottom()});
@@ -130,13 +235,14 @@ private:
         std::vector<std::vector<Point>> lines{{{x, f.y}, {x, f.bottom()}}};
         double left = x - tickLength;
         for (std::size_t i = 0; i < layout_.yTicks.places.size(); ++i) {
-            const double y = onSheet(0, layout_.yTicks.places[i]).y;
+            const double y = onSheet(layout_.map.x.low, layout_.yTicks.places[i]).y;
             lines.push_back({{x, y}, {x - tickLength, y}});
-            const Box number = layoutMath(*mathDigits(layout_.yTicks.labels[i]), sizes_.number, false);
+            const Box number = tickBox(layout_.yTicks.labels[i], sizes_.number);
             const double at = x - tickLength - 0.8 - number.width;
             addBox(figure_.scene, number, at, y + 0.33 * sizes_.number, inkColour);
             left = std::min(left, at);
         }
+        minorMarks(lines, layout_.yTicks, false, x);
         stroke(std::move(lines), inkColour, scaleWidth);
         target(Part::YScale, 0, {left - 0.3, f.y, f.x - 0.5 - left, f.height});
         const double start = left;
@@ -212,17 +318,20 @@ private:
     const PanelLayout& layout_;
     const PanelCurves& curves_;
     const std::vector<CurveSamples>& samples_;
+    const std::vector<FieldSamples>& fields_;
     LetterSizes sizes_;
+    double dotsPerMm_;
 };
 
 /// Grids that cannot be made are problems of the plots that run along them.
-void checkGrids(const Panel&, PanelCurves& curves) {
-    std::erase_if(curves.curves, [&](const Curve& curve) {
-        const GridPoints grid = gridPoints(curve.interval, curve.grid, curve.variable);
-        if (grid.problems.empty()) return false;
-        if (curves.problems[curve.plot].empty()) curves.problems[curve.plot] = grid.problems;
-        return true;
-    });
+void checkGrids(PanelCurves& curves) {
+    const auto hasProblem = [&](const auto& drawn) {
+        const Problems problems = gridProblems(drawn);
+        if (!problems.empty() && curves.problems[drawn.plot].empty()) curves.problems[drawn.plot] = problems;
+        return !problems.empty();
+    };
+    std::erase_if(curves.curves, hasProblem);
+    std::erase_if(curves.fields, hasProblem);
 }
 
 } // namespace
@@ -233,23 +342,59 @@ Colour curveColour(const Panel& panel, const Curve& curve) {
     return curve.caseCount > 1 ? caseColour(curve.caseIndex, curve.caseCount) : plotColour(curve.plot);
 }
 
-CurveSamples sampleForPanel(const Curve& curve, const PanelMap& map, double tolerance, std::stop_token stop) {
+CurveSamples sampleForPanel(const Curve& curve, const PanelMap& map, const Tolerance& tolerance, std::stop_token stop) {
     if (!isAdaptive(curve.grid)) {
         const GridPoints grid = gridPoints(curve.interval, curve.grid, curve.variable);
         return sampleAtPoints(*curve.program, grid.points);
     }
-    Interval shown = curve.interval;
-    const double low = map.x.low, high = map.x.high;
-    if (high <= shown.low || low >= shown.high) return {};
-    if (low > shown.low) {
-        shown.low = low;
-        shown.lowClosed = true;
+    const std::optional<Interval> shown =
+        curve.isFunction() ? shownPart(curve.interval, map.x.kind, {map.x.low, map.x.high}) : curve.interval;
+    if (!shown) return {};
+    return sampleCurve(*curve.program, *shown, map, tolerance, std::move(stop),
+                       {curve.position.get(), curve.bend.get()});
+}
+
+Problems gridProblems(const Curve& curve) { return gridPoints(curve.interval, curve.grid, curve.variable).problems; }
+
+Problems gridProblems(const Field& field) {
+    double points = 1;
+    for (std::size_t k = 0; k < 2; ++k) {
+        const GridPoints grid = gridPoints(field.intervals[k], field.grids[k], field.variables[k]);
+        if (!grid.problems.empty()) return grid.problems;
+        points *= std::max(1.0, static_cast<double>(grid.points.size()));
     }
-    if (high < shown.high) {
-        shown.high = high;
-        shown.highClosed = true;
+    if (points <= mostFieldPoints) return {};
+    Problem problem;
+    problem.sentence = "The grid of " + field.variables[0] + " and " + field.variables[1] + " has " +
+                       roundedNumber(points, 3) + " points; at most " + roundedNumber(mostFieldPoints, 3) +
+                       " are sampled.";
+    problem.suggestion = "ask for fewer in one of the two directions";
+    return {problem};
+}
+
+FieldSamples sampleFieldForPanel(const Field& field, const PanelLayout& layout, double tolerance,
+                                 std::stop_token stop) {
+    if (isAdaptive(field.grids[0]) && isAdaptive(field.grids[1])) {
+        std::array<Interval, 2> shown;
+        for (std::size_t k = 0; k < 2; ++k) {
+            const AxisMap& axis = k == 0 ? layout.map.x : layout.map.y;
+            const auto part = shownPart(field.intervals[k], axis.kind, {axis.low, axis.high});
+            if (!part) return {};
+            shown[k] = *part;
+        }
+        const AxisMap& colours = layout.colours.map;
+        return sampleMesh(*field.program, shown, layout.map, {tolerance, colours.low, colours.high}, std::move(stop));
     }
-    return sampleCurve(*curve.program, shown, map, tolerance, std::move(stop), curve.second.get());
+    std::array<std::vector<double>, 2> points;
+    for (std::size_t k = 0; k < 2; ++k) {
+        Grid grid = field.grids[k];
+        if (isAdaptive(grid)) {
+            grid.count = 257;
+            grid.logarithmic = (k == 0 ? layout.map.x : layout.map.y).kind == ScaleKind::Logarithmic;
+        }
+        points[k] = gridPoints(field.intervals[k], grid, field.variables[k]).points;
+    }
+    return sampleMeshgrid(*field.program, std::move(points[0]), std::move(points[1]), std::move(stop));
 }
 
 Figure drawFigure(const Document& document, std::stop_token stop) {
@@ -260,14 +405,20 @@ Figure drawFigure(const Document& document, std::stop_token stop) {
     for (std::size_t p = 0; p < document.panels.size(); ++p) {
         const Panel& panel = document.panels[p];
         figure.curves.push_back(readCurves(figure.page, panel));
-        checkGrids(panel, figure.curves[p]);
+        checkGrids(figure.curves[p]);
         figure.layouts.push_back(layoutPanel(figure.page, document.sheet, panel, figure.curves[p]));
         const auto& curves = figure.curves[p].curves;
         figure.samples.emplace_back(curves.size());
         // Each curve on its own: the result does not depend on how many threads there are.
         tbb::parallel_for(std::size_t{0}, curves.size(), [&](std::size_t i) {
-            figure.samples[p][i] = sampleForPanel(curves[i], figure.layouts[p].map, document.sheet.tolerance, stop);
+            Tolerance tolerance = document.sheet.tolerance;
+            tolerance.finer = panel.plots[curves[i].plot].finer;
+            figure.samples[p][i] = sampleForPanel(curves[i], figure.layouts[p].map, tolerance, stop);
         });
+        figure.fields.emplace_back();
+        for (const Field& field : figure.curves[p].fields)
+            figure.fields[p].push_back(sampleFieldForPanel(field, figure.layouts[p], document.sheet.tolerance, stop));
+        for (const FieldSamples& samples : figure.fields[p]) figure.finished = figure.finished && samples.finished;
         SceneMaker(figure, document, p).run();
         for (const CurveSamples& samples : figure.samples[p]) figure.finished = figure.finished && samples.finished;
     }

@@ -12,10 +12,10 @@ namespace {
 /// Height of a curve's last visible value, in mm from the panel's top; NaN if it does not reach the right end.
 double endHeight(const CoarseCurve& curve, const PanelLimits& limits, double height) {
     if (curve.x.empty()) return std::nan("");
-    const double reach = (curve.x.back() - limits.x.low) / (limits.x.high - limits.x.low);
-    const double y = curve.y.back();
-    if (reach < 0.97 || reach > 1.0001 || !(y >= limits.y.low && y <= limits.y.high)) return std::nan("");
-    return (limits.y.high - y) / (limits.y.high - limits.y.low) * height;
+    const PanelMap map = limits.map(1, height);
+    const double reach = map.x.toSheet(curve.x.back()), v = map.y.toSheet(curve.y.back());
+    if (reach < 0.97 || reach > 1.0001 || !(v >= 0 && v <= height)) return std::nan("");
+    return height - v;
 }
 
 /// How many coarse points of all curves a rectangle covers.
@@ -23,11 +23,10 @@ std::size_t covered(const Rect& rect, const std::vector<CoarseCurve>& coarse, co
                     double height) {
     std::size_t count = 0;
     const Rect around = rect.grown(1.0);
+    const PanelMap map = limits.map(width, height);
     for (const CoarseCurve& curve : coarse) {
         for (std::size_t i = 0; i < curve.x.size(); ++i) {
-            const Point p{(curve.x[i] - limits.x.low) / (limits.x.high - limits.x.low) * width,
-                          (limits.y.high - curve.y[i]) / (limits.y.high - limits.y.low) * height};
-            if (around.contains(p)) ++count;
+            if (around.contains({map.x.toSheet(curve.x[i]), height - map.y.toSheet(curve.y[i])})) ++count;
         }
     }
     return count;
@@ -100,7 +99,9 @@ LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelCurve
         legend.place = LegendPlace::TopLeft;
         return legend;
     }
-    if (widest < 0.3 * panelWidth && endsApart(coarse, legend, limits, panelHeight)) {
+    const bool functions = std::ranges::all_of(curves.curves, &Curve::isFunction);
+    if (functions && curves.fields.empty() && widest < 0.3 * panelWidth &&
+        endsApart(coarse, legend, limits, panelHeight)) {
         legend.place = LegendPlace::AtEnds;
         return legend;
     }

@@ -2,6 +2,7 @@
 #include "figure/document.h"
 #include "typeset/box.h"
 
+#include <cstdint>
 #include <variant>
 #include <vector>
 
@@ -42,7 +43,16 @@ struct GlyphItem {
     Colour colour;
 };
 
-using SceneItem = std::variant<StrokeItem, FillItem, GlyphItem>;
+/// Dots of one colour each, row by row from the top, 0xAARRGGBB with the colour multiplied by its opacity; seen within
+/// `clip`. Never blurred: enlarged dots stay rectangles.
+struct ImageItem {
+    Rect rect; ///< of all dots
+    Rect clip;
+    int width = 0, height = 0;
+    std::vector<std::uint32_t> pixels;
+};
+
+using SceneItem = std::variant<StrokeItem, FillItem, GlyphItem, ImageItem>;
 
 /// A drawing, complete: a backend decides nothing.
 struct Scene {

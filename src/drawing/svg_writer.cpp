@@ -1,5 +1,7 @@
 #include "drawing/svg_writer.h"
 
+#include "drawing/image_bytes.h"
+
 #include <charconv>
 #include <cmath>
 #include <hb.h>
@@ -122,12 +124,28 @@ private:
         body_ += "</g>\n";
     }
 
+    void write(const ImageItem& item) {
+        if (item.width <= 0 || item.height <= 0) return;
+        const std::string clip = "c" + std::to_string(images_++);
+        definitions_ += "<clipPath id=\"" + clip + "\"><rect " + box(item.clip) + "/></clipPath>\n";
+        body_ += "<g clip-path=\"url(#" + clip + ")\"><image " + box(item.rect) +
+                 " preserveAspectRatio=\"none\" image-rendering=\"optimizeSpeed\" style=\"image-rendering:pixelated\" "
+                 "xlink:href=\"data:image/png;base64," +
+                 base64(encodePng(item)) + "\"/></g>\n";
+    }
+
+    static std::string box(const Rect& rect) {
+        return "x=\"" + number(rect.x) + "\" y=\"" + number(rect.y) + "\" width=\"" + number(rect.width) +
+               "\" height=\"" + number(rect.height) + "\"";
+    }
+
     static std::string scale(double size) {
         char text[64];
         return {text, std::to_chars(text, text + 64, size / 1000, std::chars_format::fixed, 7).ptr};
     }
 
     std::string definitions_, body_;
+    std::size_t images_ = 0;
     std::map<std::pair<FontId, std::uint32_t>, std::size_t> glyphs_;
 };
 

@@ -71,4 +71,50 @@ Ticks linearTicks(double low, double high, double wanted) {
     return ticks;
 }
 
+Ticks logarithmicTicks(double low, double high, double wanted) {
+    if (!(low > 0) || !(high > low) || !std::isfinite(high)) return {};
+    const double slack = 1e-9;
+    const double from = std::log10(low) - slack, to = std::log10(high) + slack, decades = to - from;
+    const int first = static_cast<int>(std::floor(from)), last = static_cast<int>(std::ceil(to));
+    const auto inside = [&](double mantissa, int exponent) {
+        const double at = std::log10(mantissa) + exponent;
+        return at >= from && at <= to;
+    };
+    std::vector<int> mantissas{1};
+    if (decades < 2) mantissas = {1, 2, 5};
+    std::size_t count = 0;
+    for (int exponent = first; exponent <= last; ++exponent) {
+        for (const int mantissa : mantissas) count += inside(mantissa, exponent);
+    }
+    if (count < 3 && decades < 2) return linearTicks(low, high, wanted);
+    Ticks ticks;
+    int every = 1;
+    while (static_cast<double>(count) / every > std::max(2.0, wanted)) ++every;
+    // Plain decimals are read faster, powers of ten are shorter.
+    const bool plain = first >= -3 && last <= 4;
+    for (int exponent = first; exponent <= last; ++exponent) {
+        const bool marked = ((exponent % every) + every) % every == 0;
+        for (int mantissa = 1; mantissa < 10; ++mantissa) {
+            if (!inside(mantissa, exponent)) continue;
+            const double place = decimal(mantissa, exponent);
+            const bool labelled = marked && std::ranges::find(mantissas, mantissa) != mantissas.end();
+            if (!labelled) {
+                if (every == 1 || mantissa == 1) ticks.minor.push_back(place);
+                continue;
+            }
+            ticks.places.push_back(place);
+            if (plain) {
+                char text[64];
+                const auto end =
+                    std::to_chars(text, text + 64, place, std::chars_format::fixed, std::max(0, -exponent)).ptr;
+                ticks.labels.emplace_back(text, end);
+            } else {
+                ticks.labels.push_back((mantissa == 1 ? "" : std::to_string(mantissa) + "×") + "10^" +
+                                       std::to_string(exponent));
+            }
+        }
+    }
+    return ticks;
+}
+
 } // namespace coulter

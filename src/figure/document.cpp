@@ -23,4 +23,11 @@ std::optional<Colour> readColour(const std::string& text) {
                   static_cast<std::uint8_t>(value)};
 }
 
+Plot plotOf(std::string of, PlotKind kind) {
+    Plot plot;
+    plot.kind = kind;
+    plot.of = std::move(of);
+    return plot;
+}
+
 } // namespace coulter

@@ -1,4 +1,5 @@
 #pragma once
+#include "sampling/finer_stretch.h"
 #include "sampling/panel_map.h"
 
 #include <array>
@@ -19,12 +20,14 @@ std::string spelled(Colour colour);
 std::optional<Colour> readColour(const std::string& text);
 
 enum class LinePattern : std::uint8_t { Solid, Dashed, Dotted, DashDotted };
-enum class PlotKind : std::uint8_t { Line };
+enum class PlotKind : std::uint8_t { Line, Polar, Heatmap };
+enum class FieldFill : std::uint8_t { Smooth, Cells };
 enum class LegendPlace : std::uint8_t { Automatic, AtEnds, TopLeft, TopRight, BottomLeft, BottomRight, Outside, None };
 
 /// Names used in recipes and in the window, indexed by the enumerations above.
 inline constexpr std::array<const char*, 4> linePatternNames{"solid", "dashed", "dotted", "dash-dotted"};
-inline constexpr std::array<const char*, 1> plotKindNames{"line"};
+inline constexpr std::array<const char*, 3> plotKindNames{"line", "polar", "heatmap"};
+inline constexpr std::array<const char*, 2> fieldFillNames{"smooth", "cells"};
 inline constexpr std::array<const char*, 8> legendPlaceNames{"automatic",   "at ends",      "top left", "top right",
                                                              "bottom left", "bottom right", "outside",  "none"};
 inline constexpr std::array<const char*, 2> scaleNames{"linear", "logarithmic"};
@@ -34,6 +37,9 @@ struct PlotStyle {
     std::optional<Colour> colour; ///< none: the next of the figure's own
     double width = 0.4;           ///< of a line, mm
     LinePattern pattern = LinePattern::Solid;
+    bool jumpEnds = false; ///< a dot where the curve takes its value at a jump, a circle where it does not
+    FieldFill fill = FieldFill::Smooth;
+    bool mesh = false; ///< draws the cells of a field's samples
     friend bool operator==(const PlotStyle&, const PlotStyle&) = default;
 };
 
@@ -42,8 +48,13 @@ struct Plot {
     std::string of;                  ///< what is drawn, in the notation; may end in “for z in {…}”
     std::optional<std::string> name; ///< legend entry; none: derived from what is drawn
     PlotStyle style;
+    std::string across;              ///< of a field: the variable that runs to the right; empty: the first
+    std::vector<FinerStretch> finer; ///< where more points were asked for, along the variable
     friend bool operator==(const Plot&, const Plot&) = default;
 };
+
+/// A plot in the usual style.
+Plot plotOf(std::string of, PlotKind kind = PlotKind::Line);
 
 struct Limits {
     double low = 0, high = 1;
@@ -53,6 +64,7 @@ struct Limits {
 struct Axis {
     std::optional<std::string> label; ///< none: derived from the variable or function and its unit
     std::optional<Limits> limits;     ///< none: automatic
+    std::optional<ScaleKind> scale;   ///< none: as the variable is sampled, else linear
     bool grid = false;
     friend bool operator==(const Axis&, const Axis&) = default;
 };
@@ -64,9 +76,19 @@ struct Legend {
     friend bool operator==(const Legend&, const Legend&) = default;
 };
 
+/// From where something in space is seen, without perspective.
+struct View {
+    double azimuth = 35;   ///< degrees: 0 looks along y, with x to the right; then counterclockwise, seen from above
+    double elevation = 25; ///< degrees: 90 looks straight down
+    friend bool operator==(const View&, const View&) = default;
+};
+
 struct Panel {
     std::string title;
     Axis x, y;
+    Axis colour;                     ///< of fields: what colours mean
+    std::optional<bool> equalScales; ///< a millimetre means the same both ways; none: where curves run in the plane
+    View view;
     Legend legend;
     std::vector<Plot> plots;
     friend bool operator==(const Panel&, const Panel&) = default;

@@ -1,8 +1,8 @@
 #include "figure/edits.h"
 
+#include "figure/curves.h"
 #include "formula/line_parser.h"
 #include "formula/parser.h"
-#include "formula/plotted.h"
 #include "formula/text.h"
 
 #include <algorithm>
@@ -30,28 +30,29 @@ std::string callText(const Line& line) {
 
 /// Whether a plot is already a call of this function.
 bool draws(const Page& page, const Plot& plot, const std::string& function) {
-    const Plotted plotted = readPlotted(page, plot.of);
+    const Plotted plotted = readPlot(page, plot);
     return plotted.expression && plotted.expression->kind == ExprKind::Call && plotted.expression->text == function;
 }
 
-/// A new function of one variable is drawn at once; without an interval for the variable it gets a usual one.
+/// A new function of one variable is drawn at once, and so is one of two on an empty panel, as a heatmap; variables
+/// without an interval get a usual one.
 void drawNewFunction(Document& document, std::size_t index) {
     Page page = readPage(document.page);
     const Line line = page.lines[index];
-    if (line.kind != LineKind::Function || line.parameters.size() != 1) return;
-    const std::string& variable = line.parameters[0];
     std::vector<Plot>& plots = document.panels[0].plots;
-    if (!page.defined.contains(variable)) {
-        document.page.insert(document.page.begin() + static_cast<std::ptrdiff_t>(index) + 1,
-                             spelledName(variable) + " in [-5, 5]");
-        page = readPage(document.page);
-    } else if (!page.find(variable, LineKind::Variable)) {
-        return;
+    const std::size_t count = line.parameters.size();
+    if (line.kind != LineKind::Function || count == 0 || count > 2 || (count == 2 && !plots.empty())) return;
+    for (const std::string& variable : line.parameters) {
+        if (page.defined.contains(variable) && !page.find(variable, LineKind::Variable)) return;
     }
+    for (auto variable = line.parameters.rbegin(); variable != line.parameters.rend(); ++variable) {
+        if (page.defined.contains(*variable)) continue;
+        document.page.insert(document.page.begin() + static_cast<std::ptrdiff_t>(index) + 1,
+                             spelledName(*variable) + " in [-5, 5]");
+    }
+    page = readPage(document.page);
     if (std::ranges::any_of(plots, [&](const Plot& plot) { return draws(page, plot, line.name); })) return;
-    Plot plot;
-    plot.of = callText(line);
-    plots.push_back(plot);
+    plots.push_back(plotOf(callText(line), count == 2 ? PlotKind::Heatmap : PlotKind::Line));
 }
 
 /// Replaces a function's name in what the plots draw, where it stands as a name before a bracket.
@@ -130,6 +131,59 @@ Document withoutLine(const Document& document, std::size_t index) {
     }
     changed.page.erase(changed.page.begin() + static_cast<std::ptrdiff_t>(index));
     return changed;
+}
+
+SamplingWay samplingWay(const Grid& grid) {
+    return grid.count ? SamplingWay::Count : grid.step ? SamplingWay::Step : SamplingWay::Adaptive;
+}
+
+std::optional<Document> withSampling(const Document& document, const std::string& variable, SamplingWay way,
+                                     const std::string& value) {
+    const Page page = readPage(document.page);
+    const auto at = page.defined.find(variable);
+    if (at == page.defined.end() || page.lines[at->second].kind != LineKind::Variable) return std::nullopt;
+    const Line& line = page.lines[at->second];
+    std::u32string text = decodeUtf8(line.source);
+    const std::string clause = way == SamplingWay::Count  ? ", count " + value
+                               : way == SamplingWay::Step ? ", step " + value
+                                                          : "";
+    std::size_t place = text.size();
+    for (const ExprPtr& old : {line.count, line.step}) {
+        if (!old) continue;
+        const std::size_t comma = text.rfind(U',', static_cast<std::size_t>(old->span.first - 1));
+        if (comma == std::u32string::npos) return std::nullopt;
+        text.erase(comma, static_cast<std::size_t>(old->span.last) - comma);
+        place = comma;
+        break; // a line has one of the two
+    }
+    text.insert(place, decodeUtf8(clause));
+    Document changed = document;
+    changed.page[at->second] = encodeUtf8(text);
+    return changed;
+}
+
+std::vector<FinerStretch> withFiner(const std::vector<FinerStretch>& stretches, double low, double high) {
+    // Every border of old and new parts what stands between them.
+    std::set<double> borders{low, high};
+    for (const FinerStretch& each : stretches) {
+        borders.insert(each.low);
+        borders.insert(each.high);
+    }
+    std::vector<FinerStretch> all;
+    for (auto from = borders.begin(); std::next(from) != borders.end(); ++from) {
+        const double to = *std::next(from);
+        double times = 1;
+        for (const FinerStretch& each : stretches) {
+            if (each.low <= *from && to <= each.high) times = each.times;
+        }
+        if (low <= *from && to <= high) times = std::min(2 * times, mostTimesFiner);
+        if (times == 1) continue;
+        if (!all.empty() && all.back().high == *from && all.back().times == times)
+            all.back().high = to;
+        else
+            all.push_back({*from, to, times});
+    }
+    return all;
 }
 
 std::string scrubbedNumber(const std::string& spelled, double steps, bool fine, const std::optional<Interval>& range) {

@@ -22,6 +22,20 @@ Document withLine(const Document& document, std::size_t index, const std::string
 /// The document without one line, and without the plots that drew only what it defined.
 Document withoutLine(const Document& document, std::size_t index);
 
+enum class SamplingWay { Adaptive, Count, Step };
+
+/// How a variable of the page is sampled.
+SamplingWay samplingWay(const Grid& grid);
+
+/// The document with a variable sampled in another way: its clause replaced, added or taken away, all else kept.
+/// @param value  number of points or step as spelled; ignored for adaptive sampling
+/// None if the page has no such variable.
+std::optional<Document> withSampling(const Document& document, const std::string& variable, SamplingWay way,
+                                     const std::string& value);
+
+/// Stretches with one more in which more points are wanted: twice as many as before along all of it.
+std::vector<FinerStretch> withFiner(const std::vector<FinerStretch>& stretches, double low, double high);
+
 /// A spelled number moved by a number of steps of its last digit (of one digit more when `fine`), within a range if
 /// there is one. "9.50" by 3 is "9.53".
 std::string scrubbedNumber(const std::string& spelled, double steps, bool fine, const std::optional<Interval>& range);

@@ -1,7 +1,6 @@
 #include "figure/labels.h"
 
 #include "formula/parser.h"
-#include "formula/plotted.h"
 #include "formula/text.h"
 
 #include <set>
@@ -53,19 +52,30 @@ std::string printedUnit(const std::string& unit) {
     return encodeUtf8(out);
 }
 
-std::string horizontalLabel(const Page& page, const Panel& panel, const std::string& variable) {
-    if (panel.x.label) return *panel.x.label;
+namespace {
+
+std::string variableLabel(const Page& page, const std::string& variable) {
     const Line* line = page.find(variable, LineKind::Variable);
-    if (!line) return "";
-    return quantityLabel(line->label, subscripted(line->name), line->unit);
+    return line ? quantityLabel(line->label, subscripted(line->name), line->unit) : "";
 }
 
-std::string verticalLabel(const Page& page, const Panel& panel) {
-    if (panel.y.label) return *panel.y.label;
+/// A coordinate in the plane or in space, with the unit of the vectors that are drawn.
+std::string coordinateLabel(const Page& page, const Panel& panel, const char* coordinate) {
+    std::set<std::string> units;
+    for (const Plot& plot : panel.plots) {
+        const Line* line = drawnFunction(page, readPlot(page, plot).expression);
+        units.insert(line ? line->unit : "");
+    }
+    return quantityLabel("", coordinate, units.size() == 1 ? *units.begin() : "");
+}
+
+/// From the functions that the plots of some kinds draw.
+template <typename Wanted> std::string functionLabel(const Page& page, const Panel& panel, const Wanted& wanted) {
     std::set<std::string> labels;
     std::set<std::string> units;
     for (const Plot& plot : panel.plots) {
-        const Plotted plotted = readPlotted(page, plot.of);
+        if (!wanted(plot)) continue;
+        const Plotted plotted = readPlot(page, plot);
         if (!plotted.expression) continue;
         const Line* line = drawnFunction(page, plotted.expression);
         if (!line) return "";
@@ -81,6 +91,37 @@ std::string verticalLabel(const Page& page, const Panel& panel) {
                (units.begin()->empty() || end == std::string::npos ? label : label.substr(0, end));
     }
     return units.begin()->empty() ? all : all + " / " + printedUnit(*units.begin());
+}
+
+} // namespace
+
+std::string horizontalLabel(const Page& page, const Panel& panel, const PanelCurves& curves) {
+    if (panel.x.label) return *panel.x.label;
+    if (const std::string variable = curves.acrossVariable(); !variable.empty()) return variableLabel(page, variable);
+    return curves.curves.empty() ? "" : coordinateLabel(page, panel, "x");
+}
+
+std::string verticalLabel(const Page& page, const Panel& panel, const PanelCurves& curves) {
+    if (panel.y.label) return *panel.y.label;
+    if (const std::string variable = curves.upVariable(); !variable.empty()) return variableLabel(page, variable);
+    if (curves.acrossVariable().empty() && !curves.curves.empty()) return coordinateLabel(page, panel, "y");
+    return functionLabel(page, panel, [](const Plot&) { return true; });
+}
+
+std::string colourLabel(const Page& page, const Panel& panel, const PanelCurves& curves) {
+    if (panel.colour.label) return *panel.colour.label;
+    if (curves.fields.empty()) return "";
+    std::string label = functionLabel(page, panel, [](const Plot& plot) { return plot.kind == PlotKind::Heatmap; });
+    // A vector is shown by its length.
+    if (curves.fields[0].program->outputs.size() > 1 && label.starts_with("$")) {
+        const auto end = label.find('$', 1);
+        label = "$|" + label.substr(1, end - 1) + "|$" + label.substr(end + 1);
+    }
+    return label;
+}
+
+std::string uprightLabel(const Page& page, const Panel& panel, const PanelCurves& curves) {
+    return curves.hasSpaceCurve() ? coordinateLabel(page, panel, "z") : "";
 }
 
 std::string withValues(const Page& page, const std::string& text) {

@@ -1,5 +1,5 @@
 #pragma once
-#include "figure/document.h"
+#include "figure/curves.h"
 #include "formula/page.h"
 #include "typeset/box.h"
 
@@ -7,12 +7,16 @@
 
 namespace coulter {
 
-/// The label of a panel's horizontal axis as text with $…$: the one set by hand, or derived from the variable:
-/// its label clause, its name and its unit ("Day of the year $t$ / d").
-std::string horizontalLabel(const Page& page, const Panel& panel, const std::string& variable);
-
-/// The same for the vertical axis, from the functions that are drawn; empty if they share neither name nor unit.
-std::string verticalLabel(const Page& page, const Panel& panel);
+/// Labels as text with $…$: those set by hand, or derived from the page: label clause, name and unit
+/// ("Day of the year $t$ / d"); empty if what is drawn shares neither name nor unit.
+/// The horizontal scale's: of the variable, or of the coordinate x of curves in the plane.
+std::string horizontalLabel(const Page& page, const Panel& panel, const PanelCurves& curves);
+/// The vertical scale's: of the functions that are drawn, of a field's other variable, or of the coordinate y.
+std::string verticalLabel(const Page& page, const Panel& panel, const PanelCurves& curves);
+/// The colour bar's: of the field.
+std::string colourLabel(const Page& page, const Panel& panel, const PanelCurves& curves);
+/// The upright scale's in space.
+std::string uprightLabel(const Page& page, const Panel& panel, const PanelCurves& curves);
 
 /// Text with the values of quantities put in for {name}: "well at {r_0}" → "well at 0.5 m". Names that are no quantity
 /// stay as they are.

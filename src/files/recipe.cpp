@@ -13,11 +13,13 @@ using Ordered = nlohmann::ordered_json;
 using Json = JsonReader::Json;
 
 constexpr std::size_t mostPlots = 200;
+constexpr std::size_t mostFinerStretches = 100;
 
 Ordered writeAxis(const Axis& axis) {
     Ordered out = Ordered::object();
     if (axis.label) out["label"] = *axis.label;
     if (axis.limits) out["limits"] = {axis.limits->low, axis.limits->high};
+    if (axis.scale) out["scale"] = scaleNames[static_cast<std::size_t>(*axis.scale)];
     if (axis.grid) out["grid"] = true;
     return out;
 }
@@ -25,13 +27,20 @@ Ordered writeAxis(const Axis& axis) {
 Ordered writePlot(const Plot& plot) {
     Ordered out = {{"kind", plotKindNames[static_cast<std::size_t>(plot.kind)]}, {"of", plot.of}};
     if (plot.name) out["name"] = *plot.name;
+    if (!plot.across.empty()) out["across"] = plot.across;
     const PlotStyle usual;
     Ordered style = Ordered::object();
     if (plot.style.colour) style["colour"] = spelled(*plot.style.colour);
     if (plot.style.width != usual.width) style["width"] = plot.style.width;
     if (plot.style.pattern != usual.pattern)
         style["pattern"] = linePatternNames[static_cast<std::size_t>(plot.style.pattern)];
+    if (plot.style.jumpEnds) style["jump ends"] = true;
+    if (plot.style.fill != usual.fill) style["fill"] = fieldFillNames[static_cast<std::size_t>(plot.style.fill)];
+    if (plot.style.mesh) style["mesh"] = true;
     if (!style.empty()) out["style"] = style;
+    if (!plot.finer.empty()) out["finer"] = Ordered::array();
+    for (const FinerStretch& finer : plot.finer)
+        out["finer"].push_back({{"from", finer.low}, {"to", finer.high}, {"times", finer.times}});
     return out;
 }
 
@@ -40,6 +49,9 @@ Ordered writePanel(const Panel& panel) {
     if (!panel.title.empty()) out["title"] = panel.title;
     if (const Ordered x = writeAxis(panel.x); !x.empty()) out["x"] = x;
     if (const Ordered y = writeAxis(panel.y); !y.empty()) out["y"] = y;
+    if (const Ordered colour = writeAxis(panel.colour); !colour.empty()) out["colour"] = colour;
+    if (panel.equalScales) out["equal scales"] = *panel.equalScales;
+    if (panel.view != View{}) out["view"] = {{"azimuth", panel.view.azimuth}, {"elevation", panel.view.elevation}};
     Ordered legend = Ordered::object();
     if (panel.legend.place != LegendPlace::Automatic)
         legend["place"] = legendPlaceNames[static_cast<std::size_t>(panel.legend.place)];
@@ -56,32 +68,57 @@ Axis readAxis(JsonReader& reader, const Json& parent, const std::string& path, c
     if (at == parent.end()) return axis;
     const std::string here = joined(path, key);
     if (!reader.isObject(*at, here)) return axis;
-    reader.keys(*at, here, {"label", "limits", "grid"});
+    reader.keys(*at, here, {"label", "limits", "scale", "grid"});
+    if (const auto scale = reader.word(*at, here, "scale", scaleNames)) axis.scale = static_cast<ScaleKind>(*scale);
     axis.label = reader.text(*at, here, "label");
     if (const auto limits = reader.pair(*at, here, "limits")) {
         if (!(limits->first < limits->second) || !std::isfinite(limits->second - limits->first)) {
             reader.refuse(joined(here, "limits"), "must be two finite numbers, the smaller one first.");
         }
+        if (axis.scale == ScaleKind::Logarithmic && !(limits->first > 0))
+            reader.refuse(joined(here, "limits"), "must be positive on a logarithmic scale.", "begin above zero");
         axis.limits = Limits{limits->first, limits->second};
     }
     axis.grid = reader.truth(*at, here, "grid").value_or(false);
     return axis;
 }
 
+FinerStretch readFiner(JsonReader& reader, const Json& value, const std::string& path) {
+    FinerStretch finer;
+    if (!reader.isObject(value, path)) return finer;
+    reader.keys(value, path, {"from", "to", "times"});
+    const auto from = reader.number(value, path, "from", -1e300, 1e300),
+               to = reader.number(value, path, "to", -1e300, 1e300);
+    if (!from || !to || !(*from < *to))
+        reader.refuse(path, "needs two numbers “from” and “to”, the smaller one first.");
+    finer.low = from.value_or(0);
+    finer.high = to.value_or(1);
+    finer.times = reader.number(value, path, "times", 1, mostTimesFiner).value_or(finer.times);
+    return finer;
+}
+
 Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
     Plot plot;
     if (!reader.isObject(value, path)) return plot;
-    reader.keys(value, path, {"kind", "of", "name", "style"});
+    reader.keys(value, path, {"kind", "of", "name", "across", "style", "finer"});
     plot.kind = static_cast<PlotKind>(reader.word(value, path, "kind", plotKindNames).value_or(0));
     const auto of = reader.text(value, path, "of");
     if (!of) reader.refuse(joined(path, "of"), "is missing: it says what is drawn.", "write \"of\": \"f(x)\"");
     plot.of = of.value_or("");
     plot.name = reader.text(value, path, "name");
+    plot.across = reader.text(value, path, "across").value_or("");
+    if (const Json* finer = reader.list(value, path, "finer", mostFinerStretches)) {
+        for (std::size_t i = 0; i < finer->size(); ++i)
+            plot.finer.push_back(readFiner(reader, (*finer)[i], joined(path, "finer") + "[" + std::to_string(i) + "]"));
+    }
     const auto style = value.find("style");
     if (style == value.end()) return plot;
     const std::string here = joined(path, "style");
     if (!reader.isObject(*style, here)) return plot;
-    reader.keys(*style, here, {"colour", "width", "pattern"});
+    reader.keys(*style, here, {"colour", "width", "pattern", "jump ends", "fill", "mesh"});
+    plot.style.jumpEnds = reader.truth(*style, here, "jump ends").value_or(false);
+    plot.style.fill = static_cast<FieldFill>(reader.word(*style, here, "fill", fieldFillNames).value_or(0));
+    plot.style.mesh = reader.truth(*style, here, "mesh").value_or(false);
     if (const auto colour = reader.text(*style, here, "colour")) {
         plot.style.colour = readColour(*colour);
         if (!plot.style.colour) reader.refuse(joined(here, "colour"), "is not a colour.", "write it as \"#rrggbb\"");
@@ -94,10 +131,18 @@ Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
 Panel readPanel(JsonReader& reader, const Json& value, const std::string& path) {
     Panel panel;
     if (!reader.isObject(value, path)) return panel;
-    reader.keys(value, path, {"title", "x", "y", "legend", "plots"});
+    reader.keys(value, path, {"title", "x", "y", "colour", "equal scales", "view", "legend", "plots"});
     panel.title = reader.text(value, path, "title").value_or("");
     panel.x = readAxis(reader, value, path, "x");
     panel.y = readAxis(reader, value, path, "y");
+    panel.colour = readAxis(reader, value, path, "colour");
+    panel.equalScales = reader.truth(value, path, "equal scales");
+    if (const auto view = value.find("view"); view != value.end() && reader.isObject(*view, joined(path, "view"))) {
+        const std::string here = joined(path, "view");
+        reader.keys(*view, here, {"azimuth", "elevation"});
+        panel.view.azimuth = reader.number(*view, here, "azimuth", -360, 360).value_or(panel.view.azimuth);
+        panel.view.elevation = reader.number(*view, here, "elevation", -90, 90).value_or(panel.view.elevation);
+    }
     if (const auto legend = value.find("legend");
         legend != value.end() && reader.isObject(*legend, joined(path, "legend"))) {
         const std::string here = joined(path, "legend");

@@ -1,17 +1,11 @@
-#include "files/samples_csv.h"
+#include "files/samples_report.h"
 
+#include "files/sample_table.h"
+
+#include <cmath>
 #include <nlohmann/json.hpp>
 
 namespace coulter {
-
-const char* gapName(GapKind kind) {
-    switch (kind) {
-    case GapKind::Undefined: return "undefined";
-    case GapKind::Jump: return "jump";
-    case GapKind::Pole: return "pole";
-    }
-    return "undefined";
-}
 
 std::string samplesReport(const CurveSamples& samples, double tolerance) {
     using Json = nlohmann::ordered_json;
@@ -29,8 +23,8 @@ std::string samplesReport(const CurveSamples& samples, double tolerance) {
     report["stretches"] = Json::array();
     for (const Stretch& stretch : samples.stretches) {
         Json each;
-        each["from"] = stretch.x.front();
-        each["to"] = stretch.x.back();
+        each["from"] = stretch.t.front();
+        each["to"] = stretch.t.back();
         each["points"] = stretch.x.size();
         std::size_t proven = 0;
         for (const bool chord : stretch.proven) proven += chord;
@@ -41,6 +35,34 @@ std::string samplesReport(const CurveSamples& samples, double tolerance) {
     report["gaps"] = Json::array();
     for (const Gap& gap : samples.gaps)
         report["gaps"].push_back(Json{{"kind", gapName(gap.kind)}, {"from", gap.low}, {"to", gap.high}});
+    report["bands"] = Json::array();
+    for (const Band& band : samples.bands) report["bands"].push_back(Json{{"from", band.low}, {"to", band.high}});
+    return report.dump(2) + "\n";
+}
+
+std::string samplesReport(const FieldSamples& samples, double tolerance) {
+    using Json = nlohmann::ordered_json;
+    Json report;
+    report["points"] = samples.pointCount();
+    report["evaluations"] = samples.evaluations;
+    report["finished"] = samples.finished;
+    const auto direction = [](const std::vector<double>& places) {
+        Json each{{"count", places.size()}};
+        if (places.empty()) return each;
+        each["from"] = places.front();
+        each["to"] = places.back();
+        return each;
+    };
+    if (samples.isMesh()) {
+        report["tolerance"] = tolerance;
+        report["triangles"] = samples.triangles.size();
+    } else {
+        report["columns"] = direction(samples.columns);
+        report["rows"] = direction(samples.rows);
+    }
+    std::size_t undefined = 0;
+    for (std::size_t i = 0; i < samples.pointCount(); ++i) undefined += std::isnan(samples.sizeAt(i));
+    report["undefined points"] = undefined;
     return report.dump(2) + "\n";
 }
 

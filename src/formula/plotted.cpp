@@ -16,7 +16,8 @@ bool isWord(const Token& token, std::string_view text) { return token.kind == To
 
 class Reader {
 public:
-    Reader(const Page& page, const std::string& text) : page_(page), text_(decodeUtf8(text)) {}
+    Reader(const Page& page, const std::string& text, std::size_t variables)
+        : page_(page), text_(decodeUtf8(text)), wanted_(variables) {}
 
     Plotted run() {
         const LexResult lexed = tokenize(text_, 0, text_.size());
@@ -47,7 +48,7 @@ public:
             return std::move(out_);
         }
         out_.expression = parsed.expression;
-        findVariable();
+        findVariables();
         return std::move(out_);
     }
 
@@ -149,38 +150,62 @@ private:
         return true;
     }
 
-    void findVariable() {
+    bool isCase(const std::string& name) const {
+        return std::ranges::find(out_.caseNames, name) != out_.caseNames.end();
+    }
+
+    void findVariables() {
         std::vector<std::string> free = freeVariables(page_, out_.expression);
-        std::erase_if(free, [&](const std::string& name) {
-            return std::ranges::find(out_.caseNames, name) != out_.caseNames.end();
-        });
+        std::erase_if(free, [&](const std::string& name) { return isCase(name); });
         const Span all{1, std::max(1, static_cast<int>(text_.size()))};
-        if (free.size() > 1) {
+        if (free.size() > wanted_) {
             std::string list;
             for (const auto& name : free) list += (list.empty() ? "" : " and ") + name;
-            refuse(all, "A curve runs along one variable, this depends on " + list + ".",
+            refuse(all,
+                   (wanted_ == 1 ? "A curve runs along one variable, this depends on "
+                                 : "A field runs along two variables, this depends on ") +
+                       list + ".",
                    "give one of them its cases: for " + free[0] + " in {…}");
-        } else if (free.size() == 1) {
-            out_.variable = free[0];
-        } else {
-            // A constant runs along the page's variable, if that is clear.
-            for (const Line& line : page_.lines) {
-                if (line.kind != LineKind::Variable || !line.good()) continue;
-                if (std::ranges::find(out_.caseNames, line.name) != out_.caseNames.end()) continue;
-                if (out_.variable.empty()) out_.variable = line.name;
-            }
-            if (out_.variable.empty())
-                refuse(all, "The page has no variable to draw this along.", "add a line such as x in [0, 10]");
+            return;
         }
+        const auto callPlace = [&](const std::string& name) {
+            if (out_.expression->kind != ExprKind::Call) return std::size_t{0};
+            const auto& operands = out_.expression->operands;
+            return static_cast<std::size_t>(std::ranges::find_if(operands,
+                                                                 [&](const ExprPtr& operand) {
+                                                                     return operand->kind == ExprKind::Name &&
+                                                                            operand->text == name;
+                                                                 }) -
+                                            operands.begin());
+        };
+        const auto linePlace = [&](const std::string& name) { return page_.defined.at(name); };
+        std::ranges::sort(free, {},
+                          [&](const std::string& name) { return std::pair(callPlace(name), linePlace(name)); });
+        out_.variables = free;
+        // What is constant along a variable runs along those of the page, if that is clear.
+        for (const Line& line : page_.lines) {
+            if (out_.variables.size() == wanted_) return;
+            if (line.kind != LineKind::Variable || !line.good() || isCase(line.name)) continue;
+            if (std::ranges::find(free, line.name) == free.end()) out_.variables.push_back(line.name);
+        }
+        if (out_.variables.size() == wanted_) return;
+        if (wanted_ == 1)
+            refuse(all, "The page has no variable to draw this along.", "add a line such as x in [0, 10]");
+        else
+            refuse(all, "A field runs along two variables, and the page has no second one.",
+                   "add a line such as y in [0, 10]");
     }
 
     const Page& page_;
     std::u32string text_;
+    std::size_t wanted_;
     Plotted out_;
 };
 
 } // namespace
 
-Plotted readPlotted(const Page& page, const std::string& text) { return Reader(page, text).run(); }
+Plotted readPlotted(const Page& page, const std::string& text, std::size_t variables) {
+    return Reader(page, text, variables).run();
+}
 
 } // namespace coulter

@@ -13,14 +13,15 @@ struct Plotted {
     std::vector<std::string> caseNames;        ///< canonical; empty without “for”
     std::vector<std::vector<double>> cases;    ///< one value for each name, in the order written
     std::vector<std::vector<ExprPtr>> spelled; ///< the same as spelled
-    std::string variable;                      ///< canonical name of the variable it runs along
+    std::vector<std::string> variables;        ///< canonical names of the variables it runs along
     Problems problems;
 };
 
 /// Most cases of one plot.
 inline constexpr std::size_t mostCases = 100;
 
-/// Reads what a plot draws. The variable is the one variable of the page that the expression depends on.
-Plotted readPlotted(const Page& page, const std::string& text);
+/// Reads what a plot draws over so many variables: the variables of the page that the expression depends on. Two stand
+/// in the order in which a function of the page is called with them, as in T(z, t), else in that of their lines.
+Plotted readPlotted(const Page& page, const std::string& text, std::size_t variables = 1);
 
 } // namespace coulter

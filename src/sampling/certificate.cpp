@@ -3,7 +3,9 @@
 #include "formula/enclosure.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <limits>
 #include <optional>
 
 namespace coulter {
@@ -13,50 +15,78 @@ namespace {
 constexpr int mostParts = 256;
 constexpr std::size_t mostEvaluations = 60'000;
 
-/// A chord on the sheet: mm per unit along both axes, its ends, and the line between them.
+/// All values between two, in mm.
+struct Range {
+    double low = 0, high = 0;
+    double largest() const { return std::max(std::abs(low), std::abs(high)); }
+    friend Range operator+(Range a, Range b) { return {a.low + b.low, a.high + b.high}; }
+    friend Range operator*(double k, Range a) {
+        return k < 0 ? Range{k * a.high, k * a.low} : Range{k * a.low, k * a.high};
+    }
+};
+
+/// Where the curve is over a part of its parameter, or how it bends there: along both axes of the sheet.
+struct Bounds {
+    Range u, v;
+};
+
+/// A chord on the sheet, in mm.
 struct Chord {
-    double xa, ya, xb, yb;
-    double perX, perY;     ///< mm per unit
-    double du, dv, length; ///< mm
-    double slack;          ///< mm that rounding in the line itself may make
+    double p = 0, q = 0; ///< the parameter at both ends, in the coordinate that the proof runs along
+    double ua = 0, va = 0, ub = 0, vb = 0;
+    double length = 0;
+    double du = 0, dv = 0; ///< its direction, of length 1
+    double slack = 0;      ///< mm that rounding in all this may make
+    double tolerance = 0;
 
-    double lineAt(double x) const { return ya + (yb - ya) * ((x - xa) / (xb - xa)); }
-
-    /// Largest distance in mm from the chord of the curve's points over the part [p, q] of x, when they lie between
-    /// `least` and `most` (mm) above its line: the perpendicular part, and what the foot lies beyond an end.
-    double distance(double least, double most, double p, double q) const {
-        const double perMillimetre = dv / length; // how far the foot moves along the chord
-        const double forward = std::max({0.0, least * perMillimetre, most * perMillimetre});
-        const double backward = std::max({0.0, -least * perMillimetre, -most * perMillimetre});
-        const double after = std::max(0.0, forward - (xb - q) * perX * length / du);
-        const double before = std::max(0.0, backward - (p - xa) * perX * length / du);
-        const double across = std::max(std::abs(least), std::abs(most)) * du / length;
-        return std::hypot(across, std::max(before, after)) + slack;
+    /// How far along the chord something is, and how far to its left, seen from its start.
+    Range along(const Bounds& at) const {
+        return du * Range{at.u.low - ua, at.u.high - ua} + dv * Range{at.v.low - va, at.v.high - va};
     }
-    /// The same from the other side, for steep chords: how far the curve's points between the heights `low` and `high`
-    /// are to the left or right of the chord, and above or below both its ends.
-    double distanceSideways(double low, double high, double p, double q) const {
-        const double least = std::min(ya, yb), most = std::max(ya, yb);
-        const double excess = std::max({0.0, high - most, least - low}) * std::abs(perY);
-        if (most == least) return HUGE_VAL;
-        const auto chordAt = [&](double y) { return xa + (xb - xa) * ((std::clamp(y, least, most) - ya) / (yb - ya)); };
-        const double a = chordAt(low), b = chordAt(high);
-        const double aside = std::max(q - std::min(a, b), std::max(a, b) - p) * perX;
-        return std::hypot(std::max(0.0, aside), excess) + slack;
+    Range across(const Bounds& at) const {
+        return -dv * Range{at.u.low - ua, at.u.high - ua} + du * Range{at.v.low - va, at.v.high - va};
+    }
+
+    /// Largest distance from the chord of what is so far along and across.
+    double distance(Range along, Range across) const {
+        return std::hypot(across.largest(), std::max({0.0, -along.low, along.high - length})) + slack;
+    }
+    double distance(double u, double v) const {
+        const double t = std::clamp(du * (u - ua) + dv * (v - va), 0.0, length);
+        return std::hypot(u - ua - t * du, v - va - t * dv);
+    }
+    /// The same for a whole box: distance from a chord is convex, so it is largest at a corner.
+    double distance(const Bounds& box) const {
+        return std::max({distance(box.u.low, box.v.low), distance(box.u.low, box.v.high),
+                         distance(box.u.high, box.v.low), distance(box.u.high, box.v.high)}) +
+               slack;
     }
 };
 
-/// Bounds of the function above the line of a chord, in units of y.
-struct Above {
-    double least = -HUGE_VAL, most = HUGE_VAL;
-    bool known() const { return std::isfinite(least) && std::isfinite(most); }
+/// From a coordinate of the user to mm, through the coordinate of the scale in which programs of proofs are written.
+struct Scale {
+    explicit Scale(const AxisMap& map)
+        : logarithmic(map.kind == ScaleKind::Logarithmic), low(of(map.low)), length(map.length),
+          perUnit(map.length / (of(map.high) - of(map.low))) {}
+    bool logarithmic;
+    double low, length, perUnit;
+
+    double of(double coordinate) const { return logarithmic ? std::log(coordinate) : coordinate; }
+    double toSheet(double scaled) const { return (scaled - low) * perUnit; }
+    Range toSheet(const Enclosure& scaled) const {
+        const double a = toSheet(scaled.low), b = toSheet(scaled.high);
+        return {std::min(a, b), std::max(a, b)};
+    }
 };
+
+bool isSpecial(PointState state) { return state != PointState::Estimated && state != PointState::Grid; }
 
 class Certifier {
 public:
-    Certifier(const Program& f, const Program* second, const PanelMap& map, double tolerance, std::stop_token stop)
-        : f_(f), map_(map), tolerance_(tolerance), stop_(std::move(stop)) {
-        if (second) second_.emplace(*second);
+    Certifier(const ProofPrograms& proof, const PanelMap& map, const Tolerance& tolerance, std::stop_token stop)
+        : function_(proof.position->outputs.size() == 1), position_(*proof.position), x_(map.x), y_(map.y),
+          tolerance_(tolerance), stop_(std::move(stop)) {
+        if (proof.bend) bend_.emplace(*proof.bend);
     }
 
     std::vector<double> run(CurveSamples& samples) {
@@ -76,95 +106,115 @@ public:
             }
         }
         samples.certificate.evaluations = evaluations_;
+        if (function_ && x_.logarithmic) {
+            for (double& place : wrong_) place = std::exp(place);
+        }
         return std::move(wrong_);
     }
 
 private:
     struct Part {
-        double p, q; ///< ends
-        Above atP, atQ;
+        double p, q;
+        std::optional<Bounds> atP, atQ;
     };
 
     Chord makeChord(const Stretch& stretch, std::size_t i) const {
-        Chord c{stretch.x[i], stretch.y[i], stretch.x[i + 1], stretch.y[i + 1], 0, 0, 0, 0, 0, 0};
-        c.perX = map_.x.length / (map_.x.high - map_.x.low);
-        c.perY = map_.y.length / (map_.y.high - map_.y.low);
-        c.du = (c.xb - c.xa) * c.perX;
-        c.dv = (c.yb - c.ya) * c.perY;
-        c.length = std::hypot(c.du, c.dv);
-        c.slack = 1e-9 + 1e-15 * std::abs(c.perY) * std::max(std::abs(c.ya), std::abs(c.yb)) +
-                  1e-15 * c.perX * std::max(std::abs(c.xa), std::abs(c.xb));
+        Chord c;
+        const auto parameter = [&](double t) { return function_ ? x_.of(t) : t; };
+        c.p = parameter(stretch.t[i]);
+        c.q = parameter(stretch.t[i + 1]);
+        const double blur = std::max(
+            64 * std::numeric_limits<double>::epsilon() * std::max(std::abs(c.p), std::abs(c.q)), 1e-14 * (c.q - c.p));
+        c.ua = x_.toSheet(x_.of(stretch.x[i]));
+        c.va = y_.toSheet(y_.of(stretch.y[i]));
+        c.ub = x_.toSheet(x_.of(stretch.x[i + 1]));
+        c.vb = y_.toSheet(y_.of(stretch.y[i + 1]));
+        if (c.q - c.p > 4 * blur) {
+            if (isSpecial(stretch.state[i])) c.p += blur;
+            if (isSpecial(stretch.state[i + 1])) c.q -= blur;
+        }
+        c.length = std::hypot(c.ub - c.ua, c.vb - c.va);
+        c.du = c.length > 0 ? (c.ub - c.ua) / c.length : 1;
+        c.dv = c.length > 0 ? (c.vb - c.va) / c.length : 0;
+        c.slack = 1e-9 + 1e-14 * (std::abs(c.ua) + std::abs(c.va) + std::abs(c.ub) + std::abs(c.vb) +
+                                  std::abs(x_.low * x_.perUnit) + std::abs(y_.low * y_.perUnit));
+        c.tolerance = tolerance_.at(stretch.t[i]);
         return c;
     }
 
     /// Length in mm of what of the chord is inside the panel.
     double visibleLength(const Chord& c) const {
-        double from = 0, to = 1;
-        const auto clip = [&](double start, double step, double limit) {
-            const double a = -start, b = limit - start; // a ≤ t step ≤ b
-            if (step == 0) {
+        double from = 0, to = c.length;
+        const auto clip = [&](double start, double direction, double limit) {
+            if (direction == 0) {
                 if (start < 0 || start > limit) to = -1;
                 return;
             }
-            from = std::max(from, std::min(a / step, b / step));
-            to = std::min(to, std::max(a / step, b / step));
+            const double a = -start / direction, b = (limit - start) / direction;
+            from = std::max(from, std::min(a, b));
+            to = std::min(to, std::max(a, b));
         };
-        clip((c.xa - map_.x.low) * c.perX, c.du, map_.x.length);
-        clip((c.ya - map_.y.low) * c.perY, c.dv, map_.y.length);
-        return to > from && std::isfinite(c.length) ? (to - from) * c.length : 0;
+        clip(c.ua, c.du, x_.length);
+        clip(c.va, c.dv, y_.length);
+        return to > from && std::isfinite(c.length) ? to - from : 0;
     }
 
-    Enclosure over(double p, double q) {
+    /// Where the curve is over a part of its parameter, if that is certain and it is continuous there.
+    std::optional<Bounds> over(double p, double q) {
         ++evaluations_;
-        const Enclosure x{p, q};
-        return f_(std::span(&x, 1))[0];
+        const Enclosure part{p, q};
+        const auto found = position_(std::span(&part, 1));
+        if (!found.back().isProof() || !found.front().isProof()) return std::nullopt;
+        return Bounds{x_.toSheet(function_ ? part : found[0]), y_.toSheet(found.back())};
     }
 
-    Above aboveAt(const Chord& c, double x) {
-        const Enclosure y = over(x, x);
-        if (!y.isProof()) return {};
-        const double line = c.lineAt(x);
-        return {y.low - line, y.high - line};
-    }
-
-    double distance(const Chord& c, Above above, double p, double q) const {
-        const double a = above.least * c.perY, b = above.most * c.perY;
-        return c.distance(std::min(a, b), std::max(a, b), p, q);
+    /// Second derivatives over a part, in mm per unit squared of the parameter.
+    std::optional<Bounds> bendOver(double p, double q) {
+        if (!bend_) return std::nullopt;
+        ++evaluations_;
+        const Enclosure part{p, q};
+        const auto found = (*bend_)(std::span(&part, 1));
+        if (!found.back().isProof() || !found.front().isProof()) return std::nullopt;
+        const auto range = [](const Scale& scale, const Enclosure& e) { return scale.perUnit * Range{e.low, e.high}; };
+        return Bounds{function_ ? Range{} : range(x_, found[0]), range(y_, found.back())};
     }
 
     /// Whether both the curve and the chord stay on one outer side of the panel over a part.
-    bool outside(const Chord& c, const Enclosure& y, double p, double q) const {
-        const double a = c.lineAt(p), b = c.lineAt(q);
-        const double low = std::min(map_.y.low, map_.y.high), high = std::max(map_.y.low, map_.y.high);
-        return (y.low > high && std::min(a, b) > high) || (y.high < low && std::max(a, b) < low);
+    bool outside(const Chord& c, const Bounds& box, const Part& part) const {
+        double from = 0, to = c.length;
+        if (function_) { // then the chord's own part is known
+            from = c.length * std::clamp((part.p - c.p) / (c.q - c.p), 0.0, 1.0);
+            to = c.length * std::clamp((part.q - c.p) / (c.q - c.p), 0.0, 1.0);
+        }
+        const auto beyond = [](Range curve, double a, double b, double length) {
+            return (curve.low > length && std::min(a, b) > length) || (curve.high < 0 && std::max(a, b) < 0);
+        };
+        return beyond(box.v, c.va + from * c.dv, c.va + to * c.dv, y_.length) ||
+               beyond(box.u, c.ua + from * c.du, c.ua + to * c.du, x_.length);
     }
 
     /// The largest distance in mm between curve and chord that the bounds allow, if it keeps the tolerance.
     std::optional<double> prove(const Chord& chord) {
-        if (!(chord.xb > chord.xa) || !std::isfinite(chord.length)) return std::nullopt;
-        std::vector<Part> open{{chord.xa, chord.xb, aboveAt(chord, chord.xa), aboveAt(chord, chord.xb)}};
+        if (!(chord.q > chord.p) || !std::isfinite(chord.length) || chord.slack > chord.tolerance) return std::nullopt;
+        std::vector<Part> open{{chord.p, chord.q, over(chord.p, chord.p), over(chord.q, chord.q)}};
         double worst = 0;
         for (int parts = 0; !open.empty(); ++parts) {
-            if (parts > mostParts || evaluations_ > mostEvaluations) return std::nullopt;
+            if (parts > mostParts || evaluations_ > mostEvaluations || stop_.stop_requested()) return std::nullopt;
             const Part part = open.back();
             open.pop_back();
-            const Enclosure y = over(part.p, part.q);
-            if (y.isProof()) {
-                if (outside(chord, y, part.p, part.q)) continue;
-                const double bound = std::min(distance(chord, aboveOver(chord, part, y), part.p, part.q),
-                                              chord.distanceSideways(y.low, y.high, part.p, part.q));
-                if (bound <= tolerance_) {
+            if (const std::optional<Bounds> box = over(part.p, part.q)) {
+                if (outside(chord, *box, part)) continue;
+                double bound = chord.distance(*box);
+                if (bound > chord.tolerance) bound = std::min(bound, boundByBend(chord, part));
+                if (bound <= chord.tolerance) {
                     worst = std::max(worst, bound);
                     continue;
                 }
             }
             const double middle = part.p / 2 + part.q / 2;
             if (!(middle > part.p && middle < part.q)) return std::nullopt;
-            const Above here = aboveAt(chord, middle);
-            const double heightHere = chord.lineAt(middle);
-            if (here.known() && distance(chord, here, middle, middle) > tolerance_ &&
-                chord.distanceSideways(heightHere + here.least, heightHere + here.most, middle, middle) > tolerance_ &&
-                insidePanel(heightHere + here.most, heightHere + here.least)) {
+            const std::optional<Bounds> here = over(middle, middle);
+            if (here && isWrong(chord, *here)) {
                 wrong_.push_back(middle);
                 return std::nullopt;
             }
@@ -174,32 +224,35 @@ private:
         return worst;
     }
 
-    /// Over a part: directly from the range of the function, or from both ends and the second derivative.
-    Above aboveOver(const Chord& chord, const Part& part, const Enclosure& y) {
-        const double a = chord.lineAt(part.p), b = chord.lineAt(part.q);
-        Above above{y.low - std::max(a, b), y.high - std::min(a, b)};
-        if (!second_ || !part.atP.known() || !part.atQ.known()) return above;
-        ++evaluations_;
-        const Enclosure x{part.p, part.q};
-        const Enclosure bend = (*second_)(std::span(&x, 1))[0];
-        if (!bend.isProof()) return above;
-        // f − line = what joins both ends − f″ (x − p)(q − x)/2
+    /// Whether a point of the curve is inside the panel and certainly too far from the chord.
+    bool isWrong(const Chord& chord, const Bounds& point) const {
+        if (point.u.high < 0 || point.u.low > x_.length || point.v.high < 0 || point.v.low > y_.length) return false;
+        const double blur = std::hypot(point.u.high - point.u.low, point.v.high - point.v.low);
+        return chord.distance(point.u.low, point.v.low) - blur - chord.slack > chord.tolerance;
+    }
+
+    /// Distance by both ends of a part and the second derivative between them.
+    double boundByBend(const Chord& chord, const Part& part) {
+        if (!part.atP || !part.atQ) return HUGE_VAL;
+        const std::optional<Bounds> bend = bendOver(part.p, part.q);
+        if (!bend) return HUGE_VAL;
+        // c − what joins both ends = −c″ (t − p)(q − t)/2
         const double h = part.q - part.p, reach = h * h / 8 * (1 + 1e-12);
-        above.least =
-            std::max(above.least, std::min(part.atP.least, part.atQ.least) - std::max(0.0, bend.high) * reach);
-        above.most = std::min(above.most, std::max(part.atP.most, part.atQ.most) + std::max(0.0, -bend.low) * reach);
-        return above;
+        const auto between = [&](Range p, Range q, Range second) {
+            return Range{std::min(p.low, q.low) - std::max(0.0, second.high) * reach,
+                         std::max(p.high, q.high) + std::max(0.0, -second.low) * reach};
+        };
+        const Range alongBend = chord.du * bend->u + chord.dv * bend->v,
+                    acrossBend = -chord.dv * bend->u + chord.du * bend->v;
+        return chord.distance(between(chord.along(*part.atP), chord.along(*part.atQ), alongBend),
+                              between(chord.across(*part.atP), chord.across(*part.atQ), acrossBend));
     }
 
-    bool insidePanel(double y, double other) const {
-        const double low = std::min(map_.y.low, map_.y.high), high = std::max(map_.y.low, map_.y.high);
-        return std::max(y, other) >= low && std::min(y, other) <= high;
-    }
-
-    IntervalEvaluator f_;
-    std::optional<IntervalEvaluator> second_;
-    PanelMap map_;
-    double tolerance_;
+    bool function_;
+    IntervalEvaluator position_;
+    std::optional<IntervalEvaluator> bend_;
+    Scale x_, y_;
+    const Tolerance& tolerance_;
     std::stop_token stop_;
     std::size_t evaluations_ = 0;
     std::vector<double> wrong_; ///< places where the curve is shown to be too far from its chord
@@ -207,11 +260,13 @@ private:
 
 } // namespace
 
-std::vector<double> certify(CurveSamples& samples, const Program& f, const Program* second, const PanelMap& map,
-                            double tolerance, std::stop_token stop) {
+std::vector<double> certify(CurveSamples& samples, const ProofPrograms& proof, const PanelMap& map,
+                            const Tolerance& tolerance, std::stop_token stop) {
     samples.certificate = {};
-    if (map.x.kind != ScaleKind::Linear || map.y.kind != ScaleKind::Linear || f.outputs.size() != 1) return {};
-    return Certifier(f, f.integrals.empty() ? second : nullptr, map, tolerance, std::move(stop)).run(samples);
+    if (!proof.position || proof.position->outputs.size() > 2) return {};
+    // Second derivatives of integrals would rest on estimates; with bounds of the position alone nothing is lost.
+    const ProofPrograms used{proof.position, proof.position->integrals.empty() ? proof.bend : nullptr};
+    return Certifier(used, map, tolerance, std::move(stop)).run(samples);
 }
 
 } // namespace coulter

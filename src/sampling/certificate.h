@@ -1,25 +1,21 @@
 #pragma once
-#include "formula/program.h"
-#include "sampling/curve_samples.h"
-#include "sampling/panel_map.h"
-
-#include <stop_token>
+#include "sampling/curve.h"
 
 namespace coulter {
 
 /// Marks the chords of sampled stretches that are proven to stay within the tolerance: rigorous bounds, by interval
-/// arithmetic, of the function and of its second derivative show that the curve is continuous between both ends and
-/// nowhere farther from the chord than `tolerance` mm on the sheet, as far as it is inside the panel. Adds no points;
-/// what cannot be shown with bounded work stays estimated. Both scales must be linear, else nothing is proven.
+/// arithmetic, of the curve and of its second derivative show that it is continuous between both ends and nowhere
+/// farther from the chord than the tolerance on the sheet, as far as it is inside the panel. Adds no points; what
+/// cannot be shown with bounded work stays estimated. Beside a special place (corner, jump, edge) the proof leaves out
+/// 64 units in the last place of the parameter, or 1e-14 of the chord: the place itself is not known better.
 ///
 /// Where the bounds show instead that the curve leaves a chord by more than the tolerance, such as at a narrow peak
-/// between two points, a place of that is returned.
+/// between two points, a place (of the parameter) of that is returned.
 ///
-/// @param f       the function, as it was sampled
-/// @param second  its second derivative, or null if there is none
-/// Method: |f − chord| ≤ max(|f − chord| at both ends) + max|f″| h²/8 over a part of width h (the error of linear
-/// interpolation), halving the parts where that is not enough.
-std::vector<double> certify(CurveSamples& samples, const Program& f, const Program* second, const PanelMap& map,
-                            double tolerance, std::stop_token stop = {});
+/// @param proof  the curve and its second derivatives in the coordinates of the scales, see `ProofPrograms`
+/// Method: over a part of width h the curve is within the box of its bounds, and within max|c″| h²/8 of the line
+/// between both its ends (the error of linear interpolation); parts are halved where that is not enough.
+std::vector<double> certify(CurveSamples& samples, const ProofPrograms& proof, const PanelMap& map,
+                            const Tolerance& tolerance, std::stop_token stop = {});
 
 } // namespace coulter

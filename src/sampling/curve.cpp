@@ -25,12 +25,28 @@ constexpr int mostRepairs = 4;
 /// Rounds of sampling what the proof found between the points, and evaluations over intervals in all of them.
 constexpr int mostSearches = 30;
 constexpr std::size_t mostSearchEvaluations = 100'000;
+/// A border between pieces is a corner where the curve turns by more than this, in radians.
+constexpr double cornerTurn = 0.02;
+/// Without more points asked for, a finer stretch has one every so many mm, divided by its factor.
+constexpr double usualDistance = 8;
+/// Unresolved chords nearer than this belong to one band, mm.
+constexpr double bandGap = 2;
+
+/// Millimetres along the parameter: of a function those of its horizontal scale, of a plane curve as if it went half
+/// round the panel.
+AxisMap alongParameter(const Program& f, const Interval& interval, const PanelMap& map) {
+    if (f.outputs.size() == 1) return map.x;
+    return {ScaleKind::Linear, interval.low, interval.high, map.x.length + map.y.length};
+}
 
 class CurveSampler {
 public:
-    CurveSampler(const Program& f, const Interval& interval, const PanelMap& map, double tolerance,
-                 std::stop_token stop, const Program* second)
-        : f_(f), second_(second), probe_(f, map), interval_(interval), tolerance_(tolerance), stop_(std::move(stop)) {}
+    CurveSampler(const Program& f, const Interval& interval, const PanelMap& map, const Tolerance& tolerance,
+                 std::stop_token stop, const ProofPrograms& proof)
+        : f_(f), proof_(proof), probe_(f, map, alongParameter(f, interval, map)), interval_(interval),
+          tolerance_(tolerance), stop_(std::move(stop)) {
+        probe_.limit(stop_);
+    }
 
     CurveSamples run() {
         firstLook();
@@ -45,7 +61,7 @@ public:
         std::size_t spent = 0;
         for (int search = 0;; ++search) {
             CurveSamples samples = collect();
-            const std::vector<double> missed = certify(samples, f_, second_, probe_.map(), tolerance_, stop_);
+            const std::vector<double> missed = certify(samples, proof_, probe_.map(), tolerance_, stop_);
             spent += samples.certificate.evaluations;
             samples.certificate.evaluations = spent;
             if (missed.empty() || search == mostSearches || spent > mostSearchEvaluations || stopped()) return samples;
@@ -63,35 +79,70 @@ private:
     bool stopped() { return stop_.stop_requested() || probe_.evaluations() > mostEvaluations; }
 
     void firstLook() {
-        const AxisMap& axis = probe_.map().x;
+        const AxisMap& axis = probe_.along();
         const double low = interval_.lowClosed ? interval_.low : std::nextafter(interval_.low, interval_.high);
         const double high = interval_.highClosed ? interval_.high : std::nextafter(interval_.high, interval_.low);
-        const double u0 = axis.toSheet(low), u1 = axis.toSheet(high);
-        const double n = std::ceil(std::max(firstLeast, firstPerMillimetre * std::abs(u1 - u0)));
-        std::vector<double> xs{low};
+        const double w0 = axis.toSheet(low), w1 = axis.toSheet(high);
+        const double n = std::ceil(std::max(firstLeast, firstPerMillimetre * std::abs(w1 - w0)));
+        std::vector<double> ts{low};
         for (double i = 1; i < n; ++i) {
             // Uneven by a fixed pattern, so that no period can hide between the points.
             const double shift = 0.3 * (std::fmod(i * std::numbers::phi, 1.0) - 0.5);
-            const double x = axis.fromSheet(u0 + (u1 - u0) * (i + shift) / n);
-            if (x > xs.back() && x < high) {
-                if (xs.back() < 0 && x > 0) xs.push_back(0); // formulas are special at zero more than anywhere else
-                xs.push_back(x);
+            const double t = axis.fromSheet(w0 + (w1 - w0) * (i + shift) / n);
+            if (t > ts.back() && t < high) {
+                if (ts.back() < 0 && t > 0) ts.push_back(0); // formulas are special at zero more than anywhere else
+                ts.push_back(t);
             }
         }
-        if (high > xs.back()) xs.push_back(high);
-        knots_ = probe_.at(xs);
+        if (high > ts.back()) ts.push_back(high);
+        knots_ = probe_.at(ts);
+        fixBorders(findPieceBorders(f_, ts, stop_));
+        for (const FinerStretch& finer : tolerance_.finer) {
+            for (const double end : {finer.low, finer.high}) fix(end, PointState::Estimated);
+        }
     }
 
-    /// Which side of the panel a knot lies on: −1 below, 1 above, 0 inside (with a little room).
-    int side(const Knot& knot) const {
-        const double room = 1; // mm
-        return knot.v < -room ? -1 : knot.v > probe_.map().y.length + room ? 1 : 0;
+    /// Makes a place a knot at which chords end.
+    void fix(double t, PointState state) {
+        const auto next = std::ranges::lower_bound(knots_, t, {}, &Knot::t);
+        if (next == knots_.end() || (next == knots_.begin() && next->t != t)) return;
+        Knot knot = next->t == t ? *next : probe_.at(t);
+        if (!knot.usable()) return;
+        knot.state = state;
+        knot.fixed = true;
+        if (next->t == t)
+            *next = knot;
+        else
+            knots_.insert(next, knot);
     }
 
-    bool visible(const Knot& a, const Knot& b) const {
-        if (b.u < -1 || a.u > probe_.map().x.length + 1) return false;
-        return side(a) == 0 || side(b) == 0 || side(a) != side(b);
+    /// Knots where the formula changes its piece: one where the curve goes on, both sides where it may not.
+    void fixBorders(const std::vector<PieceBorder>& borders) {
+        for (const PieceBorder& border : borders) {
+            if (stopped()) return;
+            const Knot before = probe_.at(border.before), after = probe_.at(border.after);
+            if (before.usable() && after.usable() && apart(before, after) < tolerance_.at(border.before) / 2) {
+                fix(simpler(border.before, border.after),
+                    turnsAt(before, after) ? PointState::Corner : PointState::Border);
+            } else {
+                add({border.before, border.after});
+            }
+        }
     }
+
+    /// Whether the curve's directions a little before and after a place differ.
+    bool turnsAt(const Knot& before, const Knot& after) {
+        const double reach = 0.1 * tolerance_.usual;
+        const AxisMap& axis = probe_.along();
+        const Knot left = probe_.at(axis.fromSheet(before.w - reach)),
+                   right = probe_.at(axis.fromSheet(after.w + reach));
+        if (!left.usable() || !right.usable()) return false;
+        const double u1 = before.u - left.u, v1 = before.v - left.v, u2 = right.u - after.u, v2 = right.v - after.v;
+        return std::abs(std::atan2(u1 * v2 - v1 * u2, u1 * u2 + v1 * v2)) > cornerTurn;
+    }
+
+    unsigned side(const Knot& knot) const { return outerSides(knot, probe_.map()); }
+    bool visible(const Knot& a, const Knot& b) const { return (side(a) & side(b)) == 0; }
 
     /// Curvature in 1/mm at the middle of three knots: 2 × distance from the chord / (product of the two lengths).
     static double curvature(const Knot& a, const Knot& b, const Knot& c) {
@@ -102,10 +153,8 @@ private:
         return 2 * (cross / chord) / (l1 * l2);
     }
 
-    static bool usable(const Knot& knot) { return std::isfinite(knot.y) && std::isfinite(knot.v); }
-
     bool joined(std::size_t i) const {
-        return i + 1 < knots_.size() && !knots_[i].gapAfter && usable(knots_[i]) && usable(knots_[i + 1]);
+        return i + 1 < knots_.size() && !knots_[i].gapAfter && knots_[i].usable() && knots_[i + 1].usable();
     }
 
     bool needsPoint(std::size_t i) const {
@@ -115,37 +164,40 @@ private:
         if (i > 0 && joined(i - 1)) bend = curvature(knots_[i - 1], a, b);
         if (joined(i + 1)) bend = std::max(bend, curvature(a, b, knots_[i + 2]));
         const double length = std::hypot(b.u - a.u, b.v - a.v);
-        return bend * length * length / 8 > referencePart * tolerance_ || (side(a) != 0 && side(b) != 0);
+        const double tolerance = tolerance_.at(a.t);
+        if (const FinerStretch* finer = tolerance_.finerAt(a.t); finer && length > usualDistance / finer->times / 3)
+            return true;
+        return bend * length * length / 8 > referencePart * tolerance || (side(a) != 0 && side(b) != 0);
     }
 
     void refine() {
         for (int level = 0; level < mostLevels && !stopped(); ++level) {
             findSpecialPlaces();
-            std::vector<double> xs;
+            std::vector<double> ts;
             std::vector<std::size_t> after;
             for (std::size_t i = 0; i + 1 < knots_.size(); ++i) {
                 if (!needsPoint(i)) continue;
                 // A needle may be finer than any pen and still tall; an oscillation without end is both everywhere.
-                if (knots_[i + 1].u - knots_[i].u < finest * tolerance_ && ++finePoints_ > mostFinePoints) {
-                    knots_[i].settled = true;
+                if (knots_[i + 1].w - knots_[i].w < finest * tolerance_.usual && ++finePoints_ > mostFinePoints) {
+                    knots_[i].settled = knots_[i].unresolved = true;
                     continue;
                 }
-                const double x = middle(knots_[i], knots_[i + 1]);
-                if (x > knots_[i].x && x < knots_[i + 1].x) {
-                    xs.push_back(x);
+                const double t = middle(knots_[i], knots_[i + 1]);
+                if (t > knots_[i].t && t < knots_[i + 1].t) {
+                    ts.push_back(t);
                     after.push_back(i);
                 } else {
                     knots_[i].settled = true;
                 }
             }
-            if (xs.empty()) return;
-            insert(probe_.at(xs), after);
+            if (ts.empty()) return;
+            insert(probe_.at(ts), after);
         }
     }
 
     double middle(const Knot& a, const Knot& b) const {
-        if (probe_.map().x.kind == ScaleKind::Linear) return a.x / 2 + b.x / 2;
-        return probe_.map().x.fromSheet((a.u + b.u) / 2);
+        if (probe_.along().kind == ScaleKind::Linear) return a.t / 2 + b.t / 2;
+        return probe_.along().fromSheet((a.w + b.w) / 2);
     }
 
     void insert(const std::vector<Knot>& fresh, const std::vector<std::size_t>& after) {
@@ -171,90 +223,88 @@ private:
             Knot& a = knots_[i];
             const Knot& b = knots_[i + 1];
             if (a.gapAfter || a.settled || a.continuous) continue;
-            const bool aGood = usable(a), bGood = usable(b);
+            const bool aGood = a.usable(), bGood = b.usable();
             if (aGood != bGood) {
-                Boundary boundary = aGood ? findBoundary(probe_, a, b) : findBoundary(probe_, b, a);
-                Knot& inside = boundary.defined;
-                const bool pole = std::isinf(boundary.undefined.y) || std::abs(inside.v) > 1e6 * probe_.map().y.length;
+                const Boundary boundary = aGood ? findBoundary(probe_, a, b) : findBoundary(probe_, b, a);
+                Knot inside = boundary.defined;
+                const Knot& outside = boundary.undefined;
+                const double far = 1e6 * std::max(probe_.map().x.length, probe_.map().y.length);
+                const bool pole = std::isinf(outside.x) || std::isinf(outside.y) || std::abs(inside.v) > far ||
+                                  std::abs(inside.u) > far;
                 inside.state = pole ? PointState::Pole : PointState::Edge;
                 const GapKind kind = pole ? GapKind::Pole : GapKind::Undefined;
                 if (aGood) {
-                    if (inside.x == a.x) {
-                        a.gapAfter = kind;
-                        a.state = inside.state;
-                        continue;
-                    }
                     inside.gapAfter = kind;
-                    fresh.push_back(inside);
-                    after.push_back(i);
                 } else {
                     a.gapAfter = kind;
-                    if (inside.x == b.x) {
-                        knots_[i + 1].state = inside.state;
-                        continue;
-                    }
-                    fresh.push_back(inside);
-                    after.push_back(i);
                 }
+                place(inside, i, fresh, after);
                 continue;
             }
             if (!aGood || !visible(a, b)) continue;
-            if (std::abs(b.u - a.u) > tolerance_ / 2 || std::abs(b.v - a.v) < 2 * tolerance_) continue;
-            SteepPlace steep = findSteepPlace(probe_, a, b, tolerance_);
+            const double tolerance = tolerance_.at(a.t);
+            if (std::abs(b.w - a.w) > tolerance / 2 || apart(a, b) < 2 * tolerance) continue;
+            SteepPlace steep = findSteepPlace(probe_, a, b, tolerance);
             a.continuous = !steep.kind && !steep.oscillates;
             a.settled = !a.continuous;
+            a.unresolved = steep.oscillates;
             if (!steep.kind) continue;
-            const PointState state = *steep.kind == GapKind::Pole ? PointState::Pole : PointState::Jump;
-            steep.left.state = steep.right.state = state;
+            steep.left.state = steep.right.state = *steep.kind == GapKind::Pole ? PointState::Pole : PointState::Jump;
             steep.left.gapAfter = steep.kind;
-            if (steep.left.x == a.x) {
-                a.gapAfter = steep.kind;
-                a.state = state;
-            } else {
-                fresh.push_back(steep.left);
-                after.push_back(i);
-            }
-            if (steep.right.x == b.x) {
-                knots_[i + 1].state = state;
-            } else {
-                fresh.push_back(steep.right);
-                after.push_back(i);
-            }
+            place(steep.left, i, fresh, after);
+            place(steep.right, i, fresh, after);
         }
         insert(fresh, after);
+    }
+
+    /// Takes in what was found between knot i and the next, unless it is one of the two.
+    void place(const Knot& found, std::size_t i, std::vector<Knot>& fresh, std::vector<std::size_t>& after) {
+        for (const std::size_t k : {i, i + 1}) {
+            if (found.t != knots_[k].t) continue;
+            knots_[k].state = found.state;
+            if (found.gapAfter) knots_[k].gapAfter = found.gapAfter;
+            return;
+        }
+        fresh.push_back(found);
+        after.push_back(i);
     }
 
     /// A gap of almost no width between two pieces that aim at the same point is a removable one: it gets the limit.
     void fillRemovable() {
         for (std::size_t i = 0; i + 1 < knots_.size(); ++i) {
-            if (!usable(knots_[i]) || knots_[i].gapAfter != GapKind::Undefined) continue;
+            if (!knots_[i].usable() || knots_[i].gapAfter != GapKind::Undefined) continue;
             std::size_t j = i + 1;
-            while (j < knots_.size() && !usable(knots_[j])) ++j;
-            if (j == knots_.size() || knots_[j].u - knots_[i].u > 1e-6) continue;
+            while (j < knots_.size() && !knots_[j].usable()) ++j;
+            if (j == knots_.size() || knots_[j].w - knots_[i].w > 1e-6) continue;
             // Beside the place rounding may spoil the values: the limit is taken from a little further away.
-            const double reach = std::max(1e-3 * tolerance_, 8 * (knots_[j].u - knots_[i].u));
+            const double reach = std::max(1e-3 * tolerance_.usual, 8 * (knots_[j].w - knots_[i].w));
             // Where the values next to zero are undefined too (1/x overflows there), the place meant is zero.
-            const bool aroundZero = knots_[i].x < 0 && knots_[j].x > 0;
-            const double place = aroundZero ? 0 : knots_[j].u == knots_[i].u ? knots_[i].x : knots_[i + 1].x;
+            const bool aroundZero = knots_[i].t < 0 && knots_[j].t > 0;
+            const double here = aroundZero ? 0 : knots_[j].w == knots_[i].w ? knots_[i].t : knots_[i + 1].t;
+            const AxisMap& axis = probe_.along();
+            const PanelMap& map = probe_.map();
             const auto limit = [&](double direction) {
-                const Knot one = probe_.at(probe_.map().x.fromSheet(probe_.map().x.toSheet(place) + direction * reach));
-                const Knot two =
-                    probe_.at(probe_.map().x.fromSheet(probe_.map().x.toSheet(place) + direction * 2 * reach));
-                return 2 * one.y - two.y;
+                const Knot one = probe_.at(axis.fromSheet(axis.toSheet(here) + direction * reach));
+                const Knot two = probe_.at(axis.fromSheet(axis.toSheet(here) + direction * 2 * reach));
+                return std::pair{2 * one.x - two.x, 2 * one.y - two.y};
             };
-            const double left = limit(-1), right = limit(1);
-            const double away = std::abs(probe_.map().y.toSheet(left) - probe_.map().y.toSheet(right));
-            if (!(away < tolerance_)) continue;
+            const auto left = limit(-1), right = limit(1);
             Knot filled;
-            filled.x = place;
-            filled.y = left / 2 + right / 2;
-            filled.u = probe_.map().x.toSheet(place);
-            filled.v = probe_.map().y.toSheet(filled.y);
+            filled.t = here;
+            filled.w = axis.toSheet(here);
+            filled.x = probe_.isFunction() ? here : left.first / 2 + right.first / 2;
+            filled.y = left.second / 2 + right.second / 2;
+            filled.u = map.x.toSheet(filled.x);
+            filled.v = map.y.toSheet(filled.y);
             filled.state = PointState::Filled;
+            const double away =
+                std::hypot(probe_.isFunction() ? 0 : map.x.toSheet(left.first) - map.x.toSheet(right.first),
+                           map.y.toSheet(left.second) - map.y.toSheet(right.second));
+            if (!(away < tolerance_.usual) || !filled.usable()) continue;
             // Nothing nearer than the reach is kept beside it, nor a jump that rounding feigned there.
             std::size_t first = i + 1, last = j;
-            while (first > 0 && filled.u - knots_[first - 1].u < reach) --first;
-            while (last < knots_.size() && knots_[last].u - filled.u < reach) ++last;
+            while (first > 0 && filled.w - knots_[first - 1].w < reach) --first;
+            while (last < knots_.size() && knots_[last].w - filled.w < reach) ++last;
             knots_.erase(knots_.begin() + static_cast<std::ptrdiff_t>(first),
                          knots_.begin() + static_cast<std::ptrdiff_t>(last));
             knots_.insert(knots_.begin() + static_cast<std::ptrdiff_t>(first), filled);
@@ -268,12 +318,18 @@ private:
         kept_.clear();
         std::size_t begin = 0;
         while (begin < knots_.size()) {
-            if (!usable(knots_[begin])) {
+            if (!knots_[begin].usable()) {
                 ++begin;
                 continue;
             }
             std::size_t end = begin;
-            while (joined(end)) ++end;
+            while (joined(end)) {
+                ++end;
+                if (!knots_[end].fixed || !joined(end)) continue;
+                keepPiece(begin, end + 1); // what is fixed ends this chord and begins the next
+                kept_.pop_back();
+                begin = end;
+            }
             keepPiece(begin, end + 1);
             begin = end + 1;
         }
@@ -283,14 +339,18 @@ private:
         std::vector<std::size_t> seen;
         for (std::size_t i = begin; i < end; ++i) {
             // Of a run outside the panel only the ends matter: the line between them stays outside.
-            const bool inRun = i > begin && i + 1 < end && side(knots_[i]) != 0 &&
-                               side(knots_[i - 1]) == side(knots_[i]) && side(knots_[i + 1]) == side(knots_[i]);
+            const unsigned here = side(knots_[i]);
+            const bool inRun =
+                i > begin && i + 1 < end && here != 0 && side(knots_[i - 1]) == here && side(knots_[i + 1]) == here;
             if (!inRun) seen.push_back(i);
         }
         std::vector<Knot> piece;
         for (const std::size_t i : seen) piece.push_back(knots_[i]);
         std::vector<bool> keep(piece.size(), false);
-        for (const std::size_t k : fewestKnots(piece, chordPart * tolerance_)) keep[k] = true;
+        const double at = piece.front().t;
+        const FinerStretch* finer = tolerance_.finerAt(at);
+        const double longest = finer ? usualDistance / finer->times : 1e300;
+        for (const std::size_t k : fewestKnots(piece, chordPart * tolerance_.at(at), longest)) keep[k] = true;
         for (std::size_t k = 0; k < piece.size(); ++k) {
             if (keep[k] || piece[k].state != PointState::Estimated) kept_.push_back(seen[k]);
         }
@@ -301,10 +361,10 @@ private:
         std::vector<Knot> fresh;
         std::vector<std::size_t> after;
         for (const Knot& knot : probe_.at(places)) {
-            const auto next = std::ranges::upper_bound(knots_, knot.x, {}, &Knot::x);
+            const auto next = std::ranges::upper_bound(knots_, knot.t, {}, &Knot::t);
             if (next == knots_.begin() || next == knots_.end()) continue;
             const auto i = static_cast<std::size_t>(next - knots_.begin()) - 1;
-            if (knots_[i].x == knot.x) continue;
+            if (knots_[i].t == knot.t) continue;
             knots_[i].settled = false;
             fresh.push_back(knot);
             after.push_back(i);
@@ -315,29 +375,29 @@ private:
     /// Looks at two further points of every kept chord; adds those that lie too far off. Returns whether there were
     /// any.
     bool checkChords() {
-        std::vector<double> xs;
+        std::vector<double> ts;
         std::vector<std::size_t> chord;
         for (std::size_t k = 0; k + 1 < kept_.size(); ++k) {
             const Knot &a = knots_[kept_[k]], &b = knots_[kept_[k + 1]];
-            if (brokenBetween(kept_[k], kept_[k + 1]) || !visible(a, b) || b.u - a.u < tolerance_) continue;
+            if (brokenBetween(kept_[k], kept_[k + 1]) || !visible(a, b) || b.w - a.w < tolerance_.usual) continue;
             for (const double part : {0.29, 0.64}) {
-                const double x = a.x + part * (b.x - a.x);
-                if (x > a.x && x < b.x) {
-                    xs.push_back(x);
+                const double t = a.t + part * (b.t - a.t);
+                if (t > a.t && t < b.t) {
+                    ts.push_back(t);
                     chord.push_back(k);
                 }
             }
         }
-        const std::vector<Knot> extra = probe_.at(xs);
+        const std::vector<Knot> extra = probe_.at(ts);
         std::vector<Knot> wrong;
         std::vector<std::size_t> after;
         for (std::size_t e = 0; e < extra.size(); ++e) {
             const Knot &a = knots_[kept_[chord[e]]], &b = knots_[kept_[chord[e] + 1]];
-            if (distanceFromChord(extra[e], a, b) <= 0.97 * tolerance_) continue;
-            if (usable(extra[e]) && side(extra[e]) != 0 && side(extra[e]) == side(a) && side(a) == side(b)) continue;
+            if (distanceFromChord(extra[e], a, b) <= 0.97 * tolerance_.at(a.t)) continue;
+            if (extra[e].usable() && (side(extra[e]) & side(a) & side(b)) != 0) continue;
             std::size_t i = kept_[chord[e]];
-            while (knots_[i + 1].x < extra[e].x) ++i;
-            if (knots_[i].x == extra[e].x || knots_[i + 1].x == extra[e].x) continue;
+            while (knots_[i + 1].t < extra[e].t) ++i;
+            if (knots_[i].t == extra[e].t || knots_[i + 1].t == extra[e].t) continue;
             knots_[i].settled = false;
             wrong.push_back(extra[e]);
             after.push_back(i);
@@ -364,27 +424,41 @@ private:
                     samples.gaps.push_back(gapBetween(*previous, i));
                 else if (i > 0)
                     samples.gaps.push_back(
-                        {knots_[0].x, knots_[i].x, knots_[i - 1].gapAfter.value_or(GapKind::Undefined)});
+                        {knots_[0].t, knots_[i].t, knots_[i - 1].gapAfter.value_or(GapKind::Undefined)});
                 samples.stretches.emplace_back();
             }
             Stretch& stretch = samples.stretches.back();
+            stretch.t.push_back(knots_[i].t);
             stretch.x.push_back(knots_[i].x);
             stretch.y.push_back(knots_[i].y);
             stretch.state.push_back(knots_[i].state);
             previous = i;
         }
         if (!previous && !knots_.empty())
-            samples.gaps.push_back({knots_.front().x, knots_.back().x, GapKind::Undefined});
+            samples.gaps.push_back({knots_.front().t, knots_.back().t, GapKind::Undefined});
         if (previous && *previous + 1 < knots_.size()) {
             samples.gaps.push_back(
-                {knots_[*previous].x, knots_.back().x, knots_[*previous].gapAfter.value_or(GapKind::Undefined)});
+                {knots_[*previous].t, knots_.back().t, knots_[*previous].gapAfter.value_or(GapKind::Undefined)});
         }
+        collectBands(samples);
         return samples;
+    }
+
+    void collectBands(CurveSamples& samples) const {
+        double lastEnd = -HUGE_VAL;
+        for (std::size_t i = 0; i + 1 < knots_.size(); ++i) {
+            if (!knots_[i].unresolved || !visible(knots_[i], knots_[i + 1])) continue;
+            if (samples.bands.empty() || knots_[i].w - lastEnd > bandGap)
+                samples.bands.push_back({knots_[i].t, knots_[i + 1].t});
+            else
+                samples.bands.back().high = knots_[i + 1].t;
+            lastEnd = knots_[i + 1].w;
+        }
     }
 
     /// The strongest reason for a break wins: a pole over a jump over a stretch without values.
     Gap gapBetween(std::size_t from, std::size_t to) const {
-        Gap gap{knots_[from].x, knots_[to].x, GapKind::Undefined};
+        Gap gap{knots_[from].t, knots_[to].t, GapKind::Undefined};
         for (std::size_t i = from; i < to; ++i) {
             if (knots_[i].gapAfter == GapKind::Pole)
                 gap.kind = GapKind::Pole;
@@ -395,10 +469,10 @@ private:
     }
 
     const Program& f_;
-    const Program* second_;
+    ProofPrograms proof_;
     CurveProbe probe_;
     Interval interval_;
-    double tolerance_;
+    Tolerance tolerance_;
     std::stop_token stop_;
     std::vector<Knot> knots_;
     std::vector<std::size_t> kept_;
@@ -407,60 +481,9 @@ private:
 
 } // namespace
 
-Knot CurveProbe::place(double x, double y) const {
-    Knot knot;
-    knot.x = x;
-    knot.y = y;
-    knot.u = map_.x.toSheet(x);
-    knot.v = map_.y.toSheet(y);
-    // Far outside, a millimetre more or less means nothing, and products of huge lengths would overflow.
-    constexpr double farOut = 1e12;
-    if (std::isfinite(y)) knot.v = std::clamp(knot.v, -farOut, farOut);
-    return knot;
-}
-
-Knot CurveProbe::at(double x) {
-    ++evaluations_;
-    return place(x, evaluator_(x));
-}
-
-std::vector<Knot> CurveProbe::at(std::span<const double> xs) {
-    std::vector<double> ys(xs.size());
-    evaluator_(xs.data(), ys.data(), xs.size());
-    evaluations_ += xs.size();
-    std::vector<Knot> knots(xs.size());
-    for (std::size_t i = 0; i < xs.size(); ++i) knots[i] = place(xs[i], ys[i]);
-    return knots;
-}
-
-CurveSamples sampleCurve(const Program& f, const Interval& interval, const PanelMap& map, double tolerance,
-                         std::stop_token stop, const Program* second) {
-    return CurveSampler(f, interval, map, tolerance, std::move(stop), second).run();
-}
-
-CurveSamples sampleAtPoints(const Program& f, std::span<const double> points) {
-    std::vector<double> values(points.size());
-    Evaluator evaluator(f);
-    evaluator(points.data(), values.data(), points.size());
-    CurveSamples samples;
-    samples.evaluations = points.size();
-    bool open = false;
-    for (std::size_t i = 0; i < points.size(); ++i) {
-        if (!std::isfinite(values[i])) {
-            if (open || i == 0)
-                samples.gaps.push_back({points[i], points[i], GapKind::Undefined});
-            else if (!samples.gaps.empty())
-                samples.gaps.back().high = points[i];
-            open = false;
-            continue;
-        }
-        if (!open) samples.stretches.emplace_back();
-        open = true;
-        samples.stretches.back().x.push_back(points[i]);
-        samples.stretches.back().y.push_back(values[i]);
-        samples.stretches.back().state.push_back(PointState::Grid);
-    }
-    return samples;
+CurveSamples sampleCurve(const Program& f, const Interval& interval, const PanelMap& map, const Tolerance& tolerance,
+                         std::stop_token stop, const ProofPrograms& proof) {
+    return CurveSampler(f, interval, map, tolerance, std::move(stop), proof).run();
 }
 
 } // namespace coulter

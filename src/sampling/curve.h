@@ -2,6 +2,7 @@
 #include "formula/interval.h"
 #include "formula/program.h"
 #include "sampling/curve_samples.h"
+#include "sampling/finer_stretch.h"
 #include "sampling/panel_map.h"
 
 #include <span>
@@ -9,26 +10,47 @@
 
 namespace coulter {
 
-/// The polyline that stays within `tolerance` of y = f(x) on the sheet, with hardly more points than that needs.
+/// Largest distance in mm between a curve and the polyline drawn for it, along the parameter.
+struct Tolerance {
+    double usual = 0.02; ///< mm, > 0
+    std::vector<FinerStretch> finer;
+
+    Tolerance(double millimetres) : usual(millimetres) {} // NOLINT: a plain number is a tolerance
+    /// What was asked for at t beyond the usual; null if nothing was.
+    const FinerStretch* finerAt(double t) const;
+    /// mm; points go with the inverse square root of it.
+    double at(double t) const;
+};
+
+/// What a proof is made from. Both programs are in the coordinates of the scales: the coordinate itself on a linear
+/// scale, its natural logarithm on a logarithmic one.
+///   y = f(x): U ↦ V, with U and V the coordinates of both scales, and d²V/dU²;
+///   a plane curve: t ↦ (U, V), and both second derivatives by t.
+struct ProofPrograms {
+    const Program* position = nullptr; ///< null: nothing can be proven
+    const Program* bend = nullptr;     ///< null: there is none; proofs are by bounds of the position alone
+};
+
+/// The polyline that stays within `tolerance` of a curve on the sheet, with hardly more points than that needs.
 ///
-/// @param f          compiled function of one variable
-/// @param interval   where, in the variable's own unit; open ends are not evaluated
+/// @param f          compiled function: x ↦ y, or t ↦ (x, y)
+/// @param interval   of the parameter (x or t), in its own unit; open ends are not evaluated
 /// @param map        the panel on the sheet, in mm, through both of its scales; what lies outside it is not refined
-/// @param tolerance  largest distance between polyline and curve, in mm; > 0
-/// @param second     its second derivative, if there is one: chords are proven with it (see certificate.h), and what
-///                   the proof finds between them, such as a narrow peak, is sampled
-/// @return           stretches of (x, y), left to right; between two of them a gap of a stated kind
+/// @param proof      if given, chords are proven with it (see certificate.h), and what the proof finds between them,
+///                   such as a narrow peak, is sampled
+/// @return           stretches of points, in the order of the parameter; between two of them a gap of a stated kind
 ///
 /// Never fails: what cannot be evaluated becomes a gap. When `stop` is requested it returns what it has, marked
 /// unfinished.
 /// Method: points are added where neighbouring chords show curvature (dense reference polyline, a tenth of the
-/// tolerance), special places are found by bisection, and the fewest of the points whose chords keep the tolerance
-/// are kept, each chord reaching as far as it can. The resulting knots equidistribute the square root of curvature
-/// (C. de Boor, "Good approximation by splines with variable knots", 1973).
-CurveSamples sampleCurve(const Program& f, const Interval& interval, const PanelMap& map, double tolerance,
-                         std::stop_token stop = {}, const Program* second = nullptr);
+/// tolerance), special places are found by bisection, places where the formula changes its piece are knots, and the
+/// fewest of the points whose chords keep the tolerance are kept, each chord reaching as far as it can. The resulting
+/// knots equidistribute the square root of curvature (C. de Boor, "Good approximation by splines with variable knots",
+/// 1973).
+CurveSamples sampleCurve(const Program& f, const Interval& interval, const PanelMap& map, const Tolerance& tolerance,
+                         std::stop_token stop = {}, const ProofPrograms& proof = {});
 
-/// The function at given points, in order; undefined values break the curve into stretches.
+/// The curve at given values of its parameter, in order; undefined values break it into stretches.
 CurveSamples sampleAtPoints(const Program& f, std::span<const double> points);
 
 } // namespace coulter

@@ -7,33 +7,52 @@ namespace coulter {
 
 /// A point of the curve while it is being sampled: in the user's coordinates and in millimetres.
 struct Knot {
-    double x = 0;
-    double y = 0; ///< NaN or infinite where undefined
-    double u = 0;
-    double v = 0;
+    double t = 0;        ///< parameter
+    double x = 0, y = 0; ///< NaN or infinite where undefined
+    double w = 0;        ///< millimetres along the parameter; of y = f(x) the same as u
+    double u = 0, v = 0; ///< mm
     PointState state = PointState::Estimated;
     std::optional<GapKind> gapAfter; ///< the line breaks between this knot and the next
     bool settled = false;            ///< the chord to the next knot needs no more points
     bool continuous = false;         ///< looked at closely: steep, but without a jump up to the next knot
+    bool unresolved = false;         ///< settled although it turns to and fro up to the next knot
+    bool fixed = false;              ///< is kept, and chords end here
+
+    bool usable() const;
 };
 
-/// Evaluates the function and keeps count. One for each thread.
+/// Evaluates the curve and keeps count. One for each thread.
 class CurveProbe {
 public:
-    CurveProbe(const Program& f, const PanelMap& map) : evaluator_(f), map_(map) {}
+    /// @param along  millimetres along the parameter; of y = f(x) the horizontal scale
+    CurveProbe(const Program& f, const PanelMap& map, const AxisMap& along)
+        : evaluator_(f), function_(f.outputs.size() == 1), map_(map), along_(along) {}
 
-    Knot at(double x);
-    std::vector<Knot> at(std::span<const double> xs);
+    Knot at(double t);
+    std::vector<Knot> at(std::span<const double> ts);
     std::size_t evaluations() const { return evaluations_; }
     const PanelMap& map() const { return map_; }
+    const AxisMap& along() const { return along_; }
+    /// Whether this is y = f(x).
+    bool isFunction() const { return function_; }
+    void limit(const std::stop_token& stop);
 
 private:
-    Knot place(double x, double y) const;
+    Knot place(double t, double x, double y) const;
 
     Evaluator evaluator_;
+    bool function_;
     PanelMap map_;
+    AxisMap along_;
     std::size_t evaluations_ = 0;
 };
+
+/// On which outer sides of the panel (with a little room) a knot lies: bits for left, right, below, above. The chord
+/// between two knots that share one cannot be seen.
+unsigned outerSides(const Knot& knot, const PanelMap& map);
+
+/// Distance in mm between two knots on the sheet.
+double apart(const Knot& a, const Knot& b);
 
 /// The two neighbouring knots between which the function stops or starts being defined, found by bisection down to
 /// neighbouring doubles; the first is defined, the second is not.
@@ -52,13 +71,30 @@ struct SteepPlace {
 };
 SteepPlace findSteepPlace(CurveProbe& probe, const Knot& left, const Knot& right, double tolerance);
 
+/// A double strictly between two others, or either of them if there is none: bisecting by it ends soon even where both
+/// are of different magnitude.
+double between(double a, double b);
+
 /// Distance in mm of a knot from the chord between two others (not from the line through them).
 double distanceFromChord(const Knot& knot, const Knot& a, const Knot& b);
 
 /// The knots, all within one unbroken piece, that must be kept so that the polyline through them stays within
 /// `tolerance` mm of the polyline through all of them. Always keeps the first and the last; indices in ascending order.
+/// @param longest  no chord is longer than this (mm), unless it joins neighbours
 /// Method: longest chords first to last, by intersecting the cones of directions that pass each point within the
 /// tolerance.
-std::vector<std::size_t> fewestKnots(std::span<const Knot> knots, double tolerance);
+std::vector<std::size_t> fewestKnots(std::span<const Knot> knots, double tolerance, double longest = 1e300);
+
+/// Where the formula changes its piece: neighbouring values of the parameter between which a comparison, a sign, a
+/// whole part or the like comes out differently.
+struct PieceBorder {
+    double before = 0;
+    double after = 0;
+};
+/// @param looks  ascending values of the parameter; borders are sought between neighbours
+std::vector<PieceBorder> findPieceBorders(const Program& f, std::span<const double> looks, const std::stop_token& stop);
+
+/// Of two neighbouring doubles the one a person would write: 1 rather than 0.9999999999999999.
+double simpler(double a, double b);
 
 } // namespace coulter

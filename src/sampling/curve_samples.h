@@ -12,14 +12,17 @@ enum class PointState {
     Jump,      ///< one-sided value at a jump
     Pole,      ///< last point beside a pole
     Filled,    ///< the function is undefined here, but has this limit
+    Corner,    ///< the formula changes its piece here, and the curve its direction
+    Border,    ///< the formula changes its piece here; the curve goes on smoothly
 };
 
 /// Why there is no line between two stretches.
 enum class GapKind { Undefined, Jump, Pole };
 
-/// An unbroken piece of the curve, left to right, in the user's coordinates.
+/// An unbroken piece of the curve, in the order of its parameter, in the user's coordinates.
 struct Stretch {
-    std::vector<double> x;
+    std::vector<double> t; ///< parameter; of y = f(x) the same as x
+    std::vector<double> x; ///< of a space curve: its view, from left to right
     std::vector<double> y;
     std::vector<PointState> state;
     std::vector<bool> proven; ///< of each chord from a point to the next; empty: nothing was proven
@@ -32,11 +35,18 @@ struct Stretch {
     }
 };
 
-/// A place, or an interval, that no line crosses.
+/// A place, or an interval, of the parameter that no line crosses.
 struct Gap {
     double low = 0;
     double high = 0; ///< equal to `low` (to rounding) for a pole or a jump
     GapKind kind = GapKind::Undefined;
+};
+
+/// A part of the parameter where the curve turns to and fro more often than can be drawn, such as sin(1/x) around 0:
+/// its line there fills the band that the curve fills.
+struct Band {
+    double low = 0;
+    double high = 0;
 };
 
 /// How far a sampled curve is proven to keep the tolerance; lengths in mm of what is inside the panel.
@@ -51,6 +61,7 @@ struct Certificate {
 struct CurveSamples {
     std::vector<Stretch> stretches;
     std::vector<Gap> gaps;
+    std::vector<Band> bands;
     std::size_t evaluations = 0; ///< of the function, in all
     Certificate certificate;
     bool finished = true; ///< false if it was stopped, or the function asked for more points than are allowed

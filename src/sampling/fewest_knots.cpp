@@ -22,7 +22,7 @@ double distanceFromChord(const Knot& knot, const Knot& a, const Knot& b) {
     return std::hypot(a.u + t * du - knot.u, a.v + t * dv - knot.v);
 }
 
-std::vector<std::size_t> fewestKnots(std::span<const Knot> knots, double tolerance) {
+std::vector<std::size_t> fewestKnots(std::span<const Knot> knots, double tolerance, double longest) {
     std::vector<std::size_t> kept;
     if (knots.empty()) return kept;
     kept.push_back(0);
@@ -35,6 +35,7 @@ std::vector<std::size_t> fewestKnots(std::span<const Knot> knots, double toleran
         for (std::size_t j = start + 1; j < knots.size(); ++j) {
             const double du = knots[j].u - knots[start].u, dv = knots[j].v - knots[start].v;
             const double distance = std::hypot(du, dv);
+            if (distance > longest && j > start + 1) break;
             if (haveCone) {
                 const double direction = wrapped(std::atan2(dv, du) - axis);
                 // A chord that ends nearer than a point before it would cut off the tip of a needle.

@@ -288,7 +288,7 @@ TEST_CASE("a legend is dragged to its place") {
     WindowDriver d;
     Document document;
     document.page = {"f(x, a) = a x^2", "x in [0, 1]", "a in [0, 3]"};
-    document.panels[0].plots.push_back({PlotKind::Line, "f(x, a) for a in {1, 1.01}", std::nullopt, {}});
+    document.panels[0].plots.push_back(plotOf("f(x, a) for a in {1, 1.01}"));
     d.window().session().start(document, "");
     d.settle();
     const QPointF middle = targetMiddle(d, Part::Legend);
@@ -341,7 +341,7 @@ TEST_CASE("the ribbon and the remarks tell of poles, jumps and gaps") {
     WindowDriver d;
     Document document;
     document.page = {"f(x) = 1/(x - 2) + sqrt(x + 3) + floor(x/4)", "x in [-5, 5]"};
-    document.panels[0].plots.push_back({PlotKind::Line, "f(x)", std::nullopt, {}});
+    document.panels[0].plots.push_back(plotOf("f(x)"));
     d.window().session().start(document, "");
     d.settle();
     CHECK(d.window().ribbon().summary().contains("1 pole"));
@@ -361,7 +361,7 @@ TEST_CASE("of many changes in a row the newest is what is shown") {
     WindowDriver d;
     Document document;
     document.page = {"a = 1", "f(x) = sin(a/x)", "x in [-5, 5]"};
-    document.panels[0].plots.push_back({PlotKind::Line, "f(x)", std::nullopt, {}});
+    document.panels[0].plots.push_back(plotOf("f(x)"));
     d.window().session().start(document, "");
     for (int i = 0; i < 30; ++i) { // faster than any figure can be drawn
         document.page[0] = "a = " + std::to_string(i);

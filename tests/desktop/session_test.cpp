@@ -118,7 +118,7 @@ TEST_CASE("a figure that cannot be drawn says what it waits for, at its root") {
     FigureWorker worker;
     Document document;
     document.page = {"f(x) = a x", "a = b + 1", "b = 2 +", "x in [0, 1]"};
-    document.panels[0].plots.push_back({PlotKind::Line, "f(x)", std::nullopt, {}});
+    document.panels[0].plots.push_back(plotOf("f(x)"));
     std::shared_ptr<const ShownFigure> shown;
     QObject::connect(&worker, &FigureWorker::ready,
                      [&](const std::shared_ptr<const ShownFigure>& figure) { shown = figure; });
@@ -188,7 +188,7 @@ TEST_CASE("the name of a curve goes into the legend") {
     WindowDriver d;
     Document document;
     document.page = {"f(x) = x", "g(x) = x^2", "x in [0, 1]"};
-    for (const char* of : {"f(x)", "g(x)"}) document.panels[0].plots.push_back({PlotKind::Line, of, std::nullopt, {}});
+    for (const char* of : {"f(x)", "g(x)"}) document.panels[0].plots.push_back(plotOf(of));
     d.window().session().start(document, "");
     d.settle();
     d.sheet()->select({Part::Curve, 1});

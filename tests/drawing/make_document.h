@@ -5,6 +5,6 @@
 inline coulter::Document document(std::vector<std::string> page, std::vector<std::string> plots) {
     coulter::Document d;
     d.page = std::move(page);
-    for (auto& of : plots) d.panels[0].plots.push_back({coulter::PlotKind::Line, of, std::nullopt, {}});
+    for (auto& of : plots) d.panels[0].plots.push_back(coulter::plotOf(of));
     return d;
 }

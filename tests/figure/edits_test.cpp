@@ -11,7 +11,7 @@ namespace {
 Document document(std::vector<std::string> page, std::vector<std::string> plots = {}) {
     Document d;
     d.page = std::move(page);
-    for (auto& of : plots) d.panels[0].plots.push_back({PlotKind::Line, of, std::nullopt, {}});
+    for (auto& of : plots) d.panels[0].plots.push_back(plotOf(of));
     return d;
 }
 
@@ -75,16 +75,16 @@ TEST_CASE("labels come from what is drawn") {
                                          "v(t) = t, unit m s-1"};
     const Page page = readPage(lines);
     Panel panel = document({}, {"T(z, t) for z in {1, 2}"}).panels[0];
-    CHECK(horizontalLabel(page, panel, "t") == "Day $t$ / d");
-    CHECK(verticalLabel(page, panel) == "Soil temperature $T$ / °C");
-    panel.plots.push_back({PlotKind::Line, "S(t)", std::nullopt, {}});
-    CHECK(verticalLabel(page, panel) == "$S$, Soil temperature $T$ / °C");
-    panel.plots = {{PlotKind::Line, "v(t)", std::nullopt, {}}};
-    CHECK(verticalLabel(page, panel) == "$v$ / (m s⁻¹)");
-    panel.plots.push_back({PlotKind::Line, "S(t)", std::nullopt, {}});
-    CHECK(verticalLabel(page, panel).empty()); // different units have no label in common
+    CHECK(horizontalLabel(page, panel, readCurves(page, panel)) == "Day $t$ / d");
+    CHECK(verticalLabel(page, panel, readCurves(page, panel)) == "Soil temperature $T$ / °C");
+    panel.plots.push_back(plotOf("S(t)"));
+    CHECK(verticalLabel(page, panel, readCurves(page, panel)) == "$S$, Soil temperature $T$ / °C");
+    panel.plots = {plotOf("v(t)")};
+    CHECK(verticalLabel(page, panel, readCurves(page, panel)) == "$v$ / (m s⁻¹)");
+    panel.plots.push_back(plotOf("S(t)"));
+    CHECK(verticalLabel(page, panel, readCurves(page, panel)).empty()); // different units have no label in common
     panel.y.label = "by hand";
-    CHECK(verticalLabel(page, panel) == "by hand");
+    CHECK(verticalLabel(page, panel, readCurves(page, panel)) == "by hand");
     CHECK(withValues(page, "with {q_0} and {r}") == "with $2.5$\u2009kg m⁻³ and {r}");
     CHECK(withValues(page, "$x_{q_0}$") == "$x_{q_0}$");
 }

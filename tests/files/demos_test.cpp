@@ -81,9 +81,17 @@ TEST_CASE("the schema allows what is written") {
     full.sheet = {100, 60, 8, 0.01, 600};
     Panel& panel = full.panels[0];
     panel.title = "t";
-    panel.x = {"x", Limits{0, 1}, true};
+    panel.x = {"x", Limits{0, 1}, ScaleKind::Linear, true};
     panel.legend = {LegendPlace::BottomLeft, std::array<double, 2>{1, 2}};
-    panel.plots.push_back({PlotKind::Line, "f(x)", "name", {Colour{1, 2, 3}, 1, LinePattern::Dotted}});
+    Plot plot = plotOf("f(x)", PlotKind::Heatmap);
+    plot.name = "name";
+    plot.across = "x";
+    plot.finer = {{0, 1, 4}};
+    plot.style = {Colour{1, 2, 3}, 1, LinePattern::Dotted, true, FieldFill::Cells, true};
+    panel.plots.push_back(plot);
+    panel.colour.limits = Limits{1, 2};
+    panel.equalScales = false;
+    panel.view = {10, 20};
     conforms(Json::parse(writeRecipe(full)), root, root, "full");
 }
 

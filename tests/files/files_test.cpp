@@ -1,7 +1,8 @@
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
-#include "files/samples_csv.h"
+#include "files/sample_table.h"
+#include "files/samples_report.h"
 
 #include <catch2/catch.hpp>
 #include <clocale>
@@ -69,6 +70,20 @@ std::string bytesOf(const char* format, const Document& document) {
 
 } // namespace
 
+namespace {
+
+/// A curve y = f(x), for what only asks which it is.
+Curve functionCurve() {
+    Curve curve;
+    const std::vector<std::string> lines{"x in [0, 1]"};
+    const Page page = readPage(lines);
+    curve.variable = "x";
+    curve.program = compile(page, readPlotted(page, "x").expression, std::span(&curve.variable, 1)).program;
+    return curve;
+}
+
+} // namespace
+
 TEST_CASE("a recipe reads back as it was written, and writes the same text again") {
     const Document d = example();
     const std::string text = writeRecipe(d);
@@ -85,7 +100,7 @@ TEST_CASE("a recipe reads back as it was written, and writes the same text again
 TEST_CASE("the recipe's text is as it always was") {
     Document d;
     d.page = {"f(x) = x", "x in [0, 1]"};
-    d.panels[0].plots.push_back({PlotKind::Line, "f(x)", std::nullopt, {}});
+    d.panels[0].plots.push_back(plotOf("f(x)"));
     CHECK(writeRecipe(d) == R"~({
   "coulter": 1,
   "page": [
@@ -276,8 +291,11 @@ TEST_CASE("a place that cannot be written is one sentence with a way out") {
 
 TEST_CASE("a report says what is proven and where the gaps are, as JSON") {
     CurveSamples samples;
-    samples.stretches = {
-        {{0, 1, 2}, {0, 0, 0}, {PointState::Estimated, PointState::Estimated, PointState::Pole}, {true, false}}};
+    samples.stretches = {{{0, 1, 2},
+                          {0, 1, 2},
+                          {0, 0, 0},
+                          {PointState::Estimated, PointState::Estimated, PointState::Pole},
+                          {true, false}}};
     samples.gaps = {{2, 2, GapKind::Pole}};
     samples.evaluations = 77;
     samples.certificate = {20, 10, 0.015, 99};
@@ -291,13 +309,14 @@ TEST_CASE("a report says what is proven and where the gaps are, as JSON") {
     CHECK(report["stretches"][0]["proven chords"] == 1);
     CHECK(report["gaps"][0]["kind"] == "pole");
     CHECK(report["gaps"][0]["from"] == 2);
-    CHECK(samplesCsv(samples).find("1,0,0,proven\n1,1,0,estimated\n1,2,0,pole\n") != std::string::npos);
+    CHECK(tableCsv(sampleTable(functionCurve(), samples)).find("1,0,0,proven\n1,1,0,estimated\n1,2,0,pole\n") !=
+          std::string::npos);
 }
 
 TEST_CASE("samples are written as CSV that reads back") {
     CurveSamples samples;
-    samples.stretches = {{{0, 0.1}, {1, 1.0 / 3}, {PointState::Estimated, PointState::Jump}, {}},
-                         {{0.2}, {-2e-7}, {PointState::Filled}, {}}};
-    CHECK(samplesCsv(samples) ==
+    samples.stretches = {{{0, 0.1}, {0, 0.1}, {1, 1.0 / 3}, {PointState::Estimated, PointState::Jump}, {}},
+                         {{0.2}, {0.2}, {-2e-7}, {PointState::Filled}, {}}};
+    CHECK(tableCsv(sampleTable(functionCurve(), samples)) ==
           "stretch,x,y,state\n1,0,1,estimated\n1,0.1,0.3333333333333333,jump\n2,0.2,-2e-07,filled\n");
 }

@@ -191,13 +191,13 @@ TEST_CASE("what a plot draws: families, paired cases and their problems") {
     const Page p = page({"T(z, t) = z + t", "t in [0, 1]", "z in [0, 2]", "a = 3", "f(x) = x", "h(t) = 1"});
     const Plotted family = readPlotted(p, "T(z, t) for z in {0.1, a/2, 1}");
     REQUIRE(family.expression);
-    CHECK(family.variable == "t");
+    CHECK(family.variables == std::vector<std::string>{"t"});
     REQUIRE(family.cases.size() == 3);
     CHECK(family.cases[1][0] == 1.5);
     const Plotted pairs = readPlotted(p, "T(z, t) u for (z, u) in {(1, 2), (3, 4)}");
     REQUIRE(pairs.expression);
     CHECK(pairs.cases[1] == std::vector<double>{3, 4});
-    CHECK(readPlotted(p, "3").variable == "t");
+    CHECK(readPlotted(p, "3").variables == std::vector<std::string>{"t"});
     struct Case {
         const char* of;
         const char* sentence;

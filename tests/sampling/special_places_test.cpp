@@ -21,8 +21,9 @@ Probed probe(const std::string& formula) {
     REQUIRE(plotted.expression);
     Probed made;
     made.program = compile(page, plotted.expression, std::vector<std::string>{"x"}).program;
-    made.probe = std::make_unique<CurveProbe>(
-        *made.program, PanelMap{{ScaleKind::Linear, -6, 6, 120}, {ScaleKind::Linear, -4, 4, 80}});
+    made.probe = std::make_unique<CurveProbe>(*made.program,
+                                              PanelMap{{ScaleKind::Linear, -6, 6, 120}, {ScaleKind::Linear, -4, 4, 80}},
+                                              AxisMap{ScaleKind::Linear, -6, 6, 120});
     return made;
 }
 

@@ -1,0 +1,188 @@
+#include "desktop/sample_table_window.h"
+
+#include "files/file_access.h"
+#include "formula/text.h"
+
+#include <QApplication>
+#include <QClipboard>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QPushButton>
+#include <QSortFilterProxyModel>
+#include <QTableView>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+namespace {
+
+QString shown(double value) { return std::isnan(value) ? QString() : QString::fromStdString(shortestNumber(value)); }
+
+/// "x: 101 points from 0 to 1, step 0.01"; without the step where it is not the same everywhere.
+QString directionWords(const std::string& name, const std::vector<double>& places) {
+    const auto number = [](double value) { return QString::fromStdString(roundedNumber(value, 8)); };
+    QString text = SampleTableWindow::tr("%1: %2 points from %3 to %4")
+                       .arg(QString::fromStdString(name))
+                       .arg(places.size())
+                       .arg(number(places.front()), number(places.back()));
+    if (places.size() < 2) return text;
+    const double step = (places.back() - places.front()) / static_cast<double>(places.size() - 1);
+    bool even = step > 0;
+    for (std::size_t i = 1; i < places.size(); ++i)
+        even = even && std::abs(places[i] - places[i - 1] - step) <= 1e-9 * std::abs(step);
+    return even ? text + SampleTableWindow::tr(", step %1").arg(number(step)) : text;
+}
+
+} // namespace
+
+void SampleTableModel::set(SampleTable table) {
+    beginResetModel();
+    table_ = std::move(table);
+    endResetModel();
+}
+
+int SampleTableModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : static_cast<int>(table_.rowCount());
+}
+
+int SampleTableModel::columnCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : static_cast<int>(table_.numbers.size() + (table_.states.empty() ? 0 : 1));
+}
+
+QVariant SampleTableModel::data(const QModelIndex& index, int role) const {
+    const auto row = static_cast<std::size_t>(index.row()), column = static_cast<std::size_t>(index.column());
+    if (column >= table_.numbers.size())
+        return role == Qt::DisplayRole || role == sortRole ? QVariant(QString::fromStdString(table_.states[row]))
+                                                           : QVariant();
+    if (role == Qt::DisplayRole) return shown(table_.numbers[column][row]);
+    if (role == sortRole) return table_.numbers[column][row];
+    if (role == Qt::TextAlignmentRole) return static_cast<int>(Qt::AlignRight | Qt::AlignVCenter);
+    return {};
+}
+
+QVariant SampleTableModel::headerData(int section, Qt::Orientation orientation, int role) const {
+    if (role != Qt::DisplayRole) return {};
+    if (orientation == Qt::Vertical) return section + 1;
+    const auto column = static_cast<std::size_t>(section);
+    return column < table_.names.size() ? QString::fromStdString(table_.names[column]) : tr("state");
+}
+
+SampleTableWindow::SampleTableWindow(SheetView& sheet, QWidget* parent)
+    : QDialog(parent), sheet_(sheet), model_(new SampleTableModel(this)), sorted_(new QSortFilterProxyModel(this)),
+      view_(new QTableView), heading_(new QLabel), message_(new QLabel) {
+    setWindowTitle(tr("Samples – Coulter"));
+    setObjectName("sampleTableWindow");
+    resize(620, 560);
+    sorted_->setSourceModel(model_);
+    sorted_->setSortRole(SampleTableModel::sortRole);
+    view_->setModel(sorted_);
+    view_->setSortingEnabled(true);
+    view_->sortByColumn(-1, Qt::AscendingOrder); // as sampled
+    view_->setAccessibleName(tr("Samples"));
+    view_->setObjectName("sampleTable");
+    view_->verticalHeader()->setDefaultSectionSize(fontMetrics().height() + 6);
+    view_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    view_->installEventFilter(this);
+    heading_->setWordWrap(true);
+    heading_->setObjectName("sampleTableHeading");
+    auto* copy = new QPushButton(tr("Copy"));
+    auto* csv = new QPushButton(tr("Write CSV…"));
+    connect(copy, &QPushButton::clicked, this, [this] { QApplication::clipboard()->setText(copied()); });
+    connect(csv, &QPushButton::clicked, this, [this] {
+        const QString path = QFileDialog::getSaveFileName(this, tr("Write the samples"), "samples.csv",
+                                                          tr("Comma-separated values (*.csv)"));
+        if (path.isEmpty()) return;
+        const auto problem = writeCsv(path);
+        message_->setText(problem ? QString::fromStdString(describe(*problem)) : tr("written"));
+    });
+    auto* buttons = new QHBoxLayout;
+    buttons->addWidget(message_, 1);
+    buttons->addWidget(copy);
+    buttons->addWidget(csv);
+    auto* column = new QVBoxLayout(this);
+    column->addWidget(heading_);
+    column->addWidget(view_, 1);
+    column->addLayout(buttons);
+    connect(&sheet_, &SheetView::figureChanged, this, [this] {
+        if (isVisible()) refresh();
+    });
+    connect(&sheet_, &SheetView::selectionChanged, this, [this] {
+        if (isVisible()) refresh();
+    });
+}
+
+void SampleTableWindow::showEvent(QShowEvent*) { refresh(); }
+
+void SampleTableWindow::refresh() {
+    const ShownFigure* shown = sheet_.figure();
+    if (!shown || shown->figure.curves.empty()) return;
+    const PanelCurves& drawn = shown->figure.curves[0];
+    const Selection& selection = sheet_.selection();
+    message_->clear();
+    if (!drawn.fields.empty() && (selection.part != Part::Curve || drawn.curves.empty())) {
+        const FieldSamples& samples = shown->figure.fields[0][0];
+        QString text = tr("%1 points").arg(samples.pointCount());
+        if (!samples.isMesh() && samples.pointCount() > 0)
+            text += "\n" + directionWords(drawn.fields[0].variables[0], samples.columns) + "\n" +
+                    directionWords(drawn.fields[0].variables[1], samples.rows);
+        else
+            text += tr(", %1 triangles").arg(samples.triangles.size());
+        heading_->setText(text);
+        model_->set(sampleTable(drawn.fields[0], samples));
+        return;
+    }
+    const std::size_t index = selection.part == Part::Curve ? selection.index : 0;
+    if (index >= drawn.curves.size()) {
+        heading_->setText(tr("Nothing is sampled."));
+        model_->set({});
+        return;
+    }
+    const CurveSamples& samples = shown->figure.samples[0][index];
+    std::vector<double> places;
+    for (const Stretch& stretch : samples.stretches) places.insert(places.end(), stretch.t.begin(), stretch.t.end());
+    QString text = QString::fromStdString(shown->document.panels[0].plots[drawn.curves[index].plot].of);
+    if (!places.empty()) text += "\n" + directionWords(drawn.curves[index].variable, places);
+    heading_->setText(text);
+    model_->set(sampleTable(drawn.curves[index], samples));
+}
+
+QString SampleTableWindow::copied() const {
+    QModelIndexList chosen = view_->selectionModel()->selectedIndexes();
+    int top = 0, bottom = sorted_->rowCount() - 1, left = 0, right = sorted_->columnCount() - 1;
+    if (chosen.size() > 1) {
+        const auto [firstRow, lastRow] = std::ranges::minmax(chosen, {}, &QModelIndex::row);
+        const auto [firstColumn, lastColumn] = std::ranges::minmax(chosen, {}, &QModelIndex::column);
+        top = firstRow.row();
+        bottom = lastRow.row();
+        left = firstColumn.column();
+        right = lastColumn.column();
+    }
+    QString text;
+    for (int column = left; column <= right; ++column)
+        text += (column > left ? "\t" : "") + sorted_->headerData(column, Qt::Horizontal).toString();
+    text += "\n";
+    for (int row = top; row <= bottom; ++row) {
+        for (int column = left; column <= right; ++column)
+            text += (column > left ? "\t" : "") + sorted_->data(sorted_->index(row, column)).toString();
+        text += "\n";
+    }
+    return text;
+}
+
+std::optional<Problem> SampleTableWindow::writeCsv(const QString& path) const {
+    return writeFile(path.toStdString(), tableCsv(model_->table()));
+}
+
+bool SampleTableWindow::eventFilter(QObject* object, QEvent* event) {
+    if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->matches(QKeySequence::Copy)) {
+        QApplication::clipboard()->setText(copied());
+        return true;
+    }
+    return QDialog::eventFilter(object, event);
+}
+
+} // namespace coulter

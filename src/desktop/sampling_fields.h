@@ -1,0 +1,36 @@
+#pragma once
+#include "desktop/document_session.h"
+#include "figure/curves.h"
+
+#include <QWidget>
+
+class QComboBox;
+class QLineEdit;
+class QLabel;
+
+namespace coulter {
+
+/// How the variables of a curve or a field are sampled, to be switched in place: adaptively, by count or by step.
+class SamplingFields : public QWidget {
+    Q_OBJECT
+public:
+    explicit SamplingFields(DocumentSession& session, QWidget* parent = nullptr);
+    /// Shows these variables and their grids; at most two.
+    void show(const std::vector<std::string>& variables, const std::vector<Grid>& grids,
+              const std::vector<Interval>& intervals);
+
+private:
+    struct Row {
+        QLabel* name = nullptr;
+        QComboBox* way = nullptr;
+        QLineEdit* value = nullptr;
+        std::string variable;
+        Interval interval;
+    };
+    void apply(std::size_t row);
+
+    DocumentSession& session_;
+    std::array<Row, 2> rows_;
+};
+
+} // namespace coulter

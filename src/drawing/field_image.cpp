@@ -1,0 +1,240 @@
+#include "drawing/field_image.h"
+
+#include "drawing/colours.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <limits>
+#include <set>
+#include <tbb/blocked_range.h>
+#include <tbb/parallel_for.h>
+
+namespace coulter {
+namespace {
+
+constexpr std::size_t shades = 1024; // more than a screen can tell apart
+
+/// A raster of values under the panel, and the way from there to the sheet.
+struct Dots {
+    int left = 0, top = 0; ///< of the sheet's raster
+    int width = 0, height = 0;
+    double perMm = 1;
+    double frameX = 0, frameBottom = 0; ///< of the panel, mm
+    std::vector<double> value;
+
+    /// Coordinates of a dot's middle in mm from the panel's lower left corner.
+    double u(int x) const { return (left + x + 0.5) / perMm - frameX; }
+    double v(int y) const { return frameBottom - (top + y + 0.5) / perMm; }
+    double& at(int x, int y) {
+        return value[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)];
+    }
+};
+
+/// @param parts  dots for each dot of the sheet's raster, in both directions
+Dots dotsUnder(const PanelLayout& layout, double perMm, int parts) {
+    const Rect& f = layout.frame;
+    Dots dots;
+    dots.perMm = perMm * parts;
+    dots.left = static_cast<int>(std::floor(f.x * perMm)) * parts;
+    dots.top = static_cast<int>(std::floor(f.y * perMm)) * parts;
+    dots.width = static_cast<int>(std::ceil(f.right() * perMm)) * parts - dots.left;
+    dots.height = static_cast<int>(std::ceil(f.bottom() * perMm)) * parts - dots.top;
+    dots.frameX = f.x;
+    dots.frameBottom = f.bottom();
+    dots.value.assign(static_cast<std::size_t>(dots.width) * static_cast<std::size_t>(dots.height),
+                      std::numeric_limits<double>::quiet_NaN());
+    return dots;
+}
+
+/// Fills the dots whose middles are in a triangle; `weighted` gives the value from the three weights.
+template <typename Weighted> void fillTriangle(Dots& dots, const std::array<Point, 3>& p, const Weighted& weighted) {
+    const double det = (p[1].x - p[0].x) * (p[2].y - p[0].y) - (p[2].x - p[0].x) * (p[1].y - p[0].y);
+    if (det == 0 || !std::isfinite(det)) return;
+    const auto [lowX, highX] = std::minmax({p[0].x, p[1].x, p[2].x});
+    const auto [lowY, highY] = std::minmax({p[0].y, p[1].y, p[2].y});
+    const double x0 = dots.u(0), y0 = dots.v(0), step = 1 / dots.perMm;
+    const int fromX = std::max(0, static_cast<int>(std::ceil(std::max(-1.0, (lowX - x0) / step) - 1e-6))),
+              toX = std::min(dots.width - 1, static_cast<int>(std::floor(std::min(1e6, (highX - x0) / step) + 1e-6))),
+              fromY = std::max(0, static_cast<int>(std::ceil(std::max(-1.0, (y0 - highY) / step) - 1e-6))),
+              toY = std::min(dots.height - 1, static_cast<int>(std::floor(std::min(1e6, (y0 - lowY) / step) + 1e-6)));
+    constexpr double slack = -1e-9; // a dot on an edge belongs to either side, never to none
+    for (int y = fromY; y <= toY; ++y) {
+        const double v = dots.v(y);
+        for (int x = fromX; x <= toX; ++x) {
+            const double u = dots.u(x);
+            const double b = ((u - p[0].x) * (p[2].y - p[0].y) - (p[2].x - p[0].x) * (v - p[0].y)) / det;
+            const double c = ((p[1].x - p[0].x) * (v - p[0].y) - (u - p[0].x) * (p[1].y - p[0].y)) / det;
+            if (b < slack || c < slack || 1 - b - c < slack) continue;
+            dots.at(x, y) = weighted(1 - b - c, b, c);
+        }
+    }
+}
+
+void fillMesh(Dots& dots, const FieldSamples& samples, FieldFill fill, const PanelMap& map) {
+    std::vector<Point> places(samples.pointCount());
+    std::vector<double> sizes(samples.pointCount());
+    for (std::size_t i = 0; i < places.size(); ++i) {
+        places[i] = {map.x.toSheet(samples.x[i]), map.y.toSheet(samples.y[i])};
+        sizes[i] = samples.sizeAt(i);
+    }
+    for (const auto& t : samples.triangles) {
+        const std::array<double, 3> z{sizes[t[0]], sizes[t[1]], sizes[t[2]]};
+        const double mean = (z[0] + z[1] + z[2]) / 3;
+        fillTriangle(dots, {places[t[0]], places[t[1]], places[t[2]]}, [&](double a, double b, double c) {
+            return fill == FieldFill::Cells ? mean : a * z[0] + b * z[1] + c * z[2];
+        });
+    }
+}
+
+/// Index of the interval of ascending places that holds one; −1 before the first, size − 1 at or after the last.
+std::vector<int> intervalsOf(const std::vector<double>& places, int count, const auto& at) {
+    std::vector<int> found(static_cast<std::size_t>(count));
+    for (int i = 0; i < count; ++i) {
+        const auto next = std::ranges::upper_bound(places, at(i));
+        found[static_cast<std::size_t>(i)] = static_cast<int>(next - places.begin()) - 1;
+    }
+    return found;
+}
+
+void fillGrid(Dots& dots, const FieldSamples& samples, FieldFill fill, const PanelMap& map) {
+    const int columns = static_cast<int>(samples.columns.size()), rows = static_cast<int>(samples.rows.size());
+    std::vector<double> xs, ys;
+    for (const double x : samples.columns) xs.push_back(map.x.toSheet(x));
+    for (const double y : samples.rows) ys.push_back(map.y.toSheet(y));
+    const bool cells = fill == FieldFill::Cells;
+    const std::vector<double> xBorders = cells ? cellBorders(samples.columns, map.x) : xs,
+                              yBorders = cells ? cellBorders(samples.rows, map.y) : ys;
+    const std::vector<int> column = intervalsOf(xBorders, dots.width, [&](int x) { return dots.u(x); }),
+                           row = intervalsOf(yBorders, dots.height, [&](int y) { return dots.v(y); });
+    const auto value = [&](int i, int j) {
+        return samples.sizeAt(static_cast<std::size_t>(j) * samples.columns.size() + static_cast<std::size_t>(i));
+    };
+    tbb::parallel_for(tbb::blocked_range<int>(0, dots.height), [&](const tbb::blocked_range<int>& range) {
+        for (int y = range.begin(); y < range.end(); ++y) {
+            const int j = row[static_cast<std::size_t>(y)];
+            for (int x = 0; x < dots.width; ++x) {
+                const int i = column[static_cast<std::size_t>(x)];
+                if (cells) {
+                    if (i >= 0 && j >= 0 && i < columns && j < rows) dots.at(x, y) = value(i, j);
+                    continue;
+                }
+                if (i < 0 || j < 0 || i + 1 >= columns || j + 1 >= rows) continue;
+                const auto a = static_cast<std::size_t>(i), b = static_cast<std::size_t>(j);
+                const double p = (dots.u(x) - xs[a]) / (xs[a + 1] - xs[a]),
+                             q = (dots.v(y) - ys[b]) / (ys[b + 1] - ys[b]);
+                dots.at(x, y) = (1 - q) * ((1 - p) * value(i, j) + p * value(i + 1, j)) +
+                                q * ((1 - p) * value(i, j + 1) + p * value(i + 1, j + 1));
+            }
+        }
+    });
+}
+
+} // namespace
+
+std::vector<double> cellBorders(const std::vector<double>& points, const AxisMap& map) {
+    std::vector<double> borders;
+    if (points.empty()) return borders;
+    std::vector<double> at;
+    for (const double point : points) at.push_back(map.toSheet(point));
+    if (at.size() == 1) return {at[0] - map.length, at[0] + map.length};
+    borders.push_back(at[0] - (at[1] - at[0]) / 2);
+    for (std::size_t i = 0; i + 1 < at.size(); ++i) borders.push_back(at[i] / 2 + at[i + 1] / 2);
+    borders.push_back(at.back() + (at.back() - at[at.size() - 2]) / 2);
+    return borders;
+}
+
+namespace {
+
+Dots filled(const FieldSamples& samples, FieldFill fill, const PanelLayout& layout, double dotsPerMm, int parts) {
+    Dots dots = dotsUnder(layout, dotsPerMm, parts);
+    if (samples.isMesh())
+        fillMesh(dots, samples, fill, layout.map);
+    else
+        fillGrid(dots, samples, fill, layout.map);
+    return dots;
+}
+
+/// Four dots as one, so that the edge of a domain is as smooth as a line's.
+void halve(ImageItem& image) {
+    std::vector<std::uint32_t> pixels(image.pixels.size() / 4);
+    const auto width = static_cast<std::size_t>(image.width);
+    for (std::size_t i = 0; i < pixels.size(); ++i) {
+        const std::size_t from = 2 * (i / (width / 2)) * width + 2 * (i % (width / 2));
+        std::uint32_t mean = 0;
+        for (unsigned shift = 0; shift < 32; shift += 8) {
+            std::uint32_t sum = 2;
+            for (const std::size_t at : {from, from + 1, from + width, from + width + 1})
+                sum += image.pixels[at] >> shift & 0xffU;
+            mean |= sum / 4 << shift;
+        }
+        pixels[i] = mean;
+    }
+    image.pixels = std::move(pixels);
+    image.width /= 2;
+    image.height /= 2;
+}
+
+} // namespace
+
+ImageItem fieldImage(const FieldSamples& samples, FieldFill fill, const PanelLayout& layout, double dotsPerMm) {
+    Dots dots = filled(samples, fill, layout, dotsPerMm, 1);
+    const auto clear =
+        static_cast<std::size_t>(std::ranges::count_if(dots.value, [](double value) { return std::isnan(value); }));
+    const bool hasEdge = samples.isMesh() && clear > 0 && clear < dots.value.size();
+    if (hasEdge) dots = filled(samples, fill, layout, dotsPerMm, 2);
+    std::array<std::uint32_t, shades> colours{};
+    for (std::size_t i = 0; i < shades; ++i) {
+        const Colour c = loam(static_cast<double>(i) / (shades - 1));
+        colours[i] =
+            0xff000000U | static_cast<std::uint32_t>(c.red) << 16 | static_cast<std::uint32_t>(c.green) << 8 | c.blue;
+    }
+    ImageItem image;
+    image.width = dots.width;
+    image.height = dots.height;
+    image.rect = {dots.left / dots.perMm, dots.top / dots.perMm, dots.width / dots.perMm, dots.height / dots.perMm};
+    image.clip = layout.frame;
+    image.pixels.resize(dots.value.size());
+    AxisMap scale = layout.colours.map;
+    scale.length = shades - 1;
+    tbb::parallel_for(
+        tbb::blocked_range<std::size_t>(0, dots.value.size(), 4096), [&](const tbb::blocked_range<std::size_t>& range) {
+            for (std::size_t i = range.begin(); i < range.end(); ++i) {
+                const double shade = scale.toSheet(dots.value[i]);
+                if (std::isnan(shade)) continue; // stays clear
+                image.pixels[i] =
+                    colours[static_cast<std::size_t>(std::clamp(shade + 0.5, 0.0, static_cast<double>(shades - 1)))];
+            }
+        });
+    if (hasEdge) halve(image);
+    return image;
+}
+
+std::vector<std::vector<Point>> meshLines(const FieldSamples& samples, const PanelLayout& layout) {
+    const Rect& f = layout.frame;
+    std::vector<std::vector<Point>> lines;
+    if (!samples.isMesh()) {
+        for (const double u : cellBorders(samples.columns, layout.map.x)) {
+            if (u >= 0 && u <= f.width) lines.push_back({{f.x + u, f.y}, {f.x + u, f.bottom()}});
+        }
+        for (const double v : cellBorders(samples.rows, layout.map.y)) {
+            if (v >= 0 && v <= f.height) lines.push_back({{f.x, f.bottom() - v}, {f.right(), f.bottom() - v}});
+        }
+        return lines;
+    }
+    std::set<std::pair<std::uint32_t, std::uint32_t>> drawn;
+    for (const auto& t : samples.triangles) {
+        for (std::size_t k = 0; k < 3; ++k) {
+            const std::uint32_t a = t[k], b = t[(k + 1) % 3];
+            if (!drawn.emplace(std::min(a, b), std::max(a, b)).second) continue;
+            std::vector<Point> line;
+            for (const std::uint32_t i : {a, b})
+                line.push_back(
+                    {f.x + layout.map.x.toSheet(samples.x[i]), f.bottom() - layout.map.y.toSheet(samples.y[i])});
+            lines.push_back(std::move(line));
+        }
+    }
+    return lines;
+}
+
+} // namespace coulter

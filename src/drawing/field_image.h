@@ -1,0 +1,19 @@
+#pragma once
+#include "drawing/figure_layout.h"
+#include "sampling/field_samples.h"
+
+namespace coulter {
+
+/// The dots of a field in the panel, at so many dots per mm, on the raster of the whole sheet: on an export at that
+/// resolution every dot is one dot of the file.
+///   smooth: values are interpolated linearly over triangles, bilinearly between the points of a meshgrid;
+///   cells: each point of a meshgrid, or each triangle, has one colour throughout.
+ImageItem fieldImage(const FieldSamples& samples, FieldFill fill, const PanelLayout& layout, double dotsPerMm);
+
+/// The cells of a field's samples as lines on the sheet: edges of triangles, or the borders of a meshgrid's cells.
+std::vector<std::vector<Point>> meshLines(const FieldSamples& samples, const PanelLayout& layout);
+
+/// Places in mm along a scale at which the cells round the points of a grid meet, and begin and end.
+std::vector<double> cellBorders(const std::vector<double>& points, const AxisMap& map);
+
+} // namespace coulter

@@ -1,0 +1,45 @@
+#pragma once
+#include "formula/interval.h"
+#include "formula/program.h"
+#include "sampling/field_samples.h"
+#include "sampling/panel_map.h"
+
+#include <stop_token>
+
+namespace coulter {
+
+/// Most points of an adaptive mesh, and most evaluations for one.
+inline constexpr std::size_t mostMeshPoints = 400'000;
+inline constexpr std::size_t mostMeshEvaluations = 2'000'000;
+/// Most points of a meshgrid: 8 bytes each for every component.
+inline constexpr double mostFieldPoints = 64e6;
+
+/// The field at every combination of columns and rows.
+/// @param f  (x, y) ↦ z, or the components of a vector
+FieldSamples sampleMeshgrid(const Program& f, std::vector<double> columns, std::vector<double> rows,
+                            std::stop_token stop = {});
+
+/// How well a mesh follows its field.
+struct FieldTolerance {
+    double millimetres = 0.02; ///< on the sheet, > 0
+    double low = 0, high = 1;  ///< values that are shown, low < high; what lies beyond is not refined
+};
+
+/// A mesh of triangles, finer where the field bends: linear interpolation in it is nowhere estimated to be off by more
+/// than moves an isoline by the tolerance. With that a surface whose range is as tall as the panel keeps the tolerance
+/// too. Where the field rises by less than a quarter of its range over the panel's height, isolines are held only as if
+/// it rose so. Along the edges of the domain
+/// and along jumps the mesh is cut: each crossing of an edge is found by bisection to neighbouring doubles, and at a
+/// jump both one-sided values are kept.
+///
+/// @param f          (x, y) ↦ z, or the components of a vector
+/// @param intervals  of x and y; open ends are not evaluated
+/// @param map        the panel on the sheet, in mm, through both of its scales
+/// Bounds: at most `mostMeshPoints` points and `mostMeshEvaluations` evaluations, about 200 bytes a point at the peak.
+/// Method: bisection of right-angled triangles at their newest vertex, neighbours first, so that the mesh conforms at
+/// every step (W. F. Mitchell, "A comparison of adaptive refinement techniques for elliptic problems", 1989); looked at
+/// are the middles of the longest edges and the centroids.
+FieldSamples sampleMesh(const Program& f, const std::array<Interval, 2>& intervals, const PanelMap& map,
+                        const FieldTolerance& tolerance, std::stop_token stop = {});
+
+} // namespace coulter

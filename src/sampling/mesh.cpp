@@ -1,0 +1,363 @@
+#include "sampling/bisected_mesh.h"
+#include "sampling/curve_sampler.h"
+#include "sampling/field.h"
+
+#include <algorithm>
+#include <cmath>
+#include <optional>
+
+namespace coulter {
+namespace {
+
+using Vertex = BisectedMesh::Vertex;
+
+constexpr double firstSquare = 5;            // mm, about
+constexpr std::int32_t squareSize = 1 << 12; // lattice units, so that the finest edge is far below any pen
+constexpr double borderEdge = 0.5;           // mm: longest edge of a triangle that is cut by a border or a jump
+constexpr double finestEdge = 0.03;          // mm: steeper than that is taken for a jump or left as it is
+constexpr double flattest = 0.25;            // part of range per height below which isolines are not held closer
+/// A step over an edge this many times what is allowed may be a jump.
+constexpr double suspicious = 8;
+
+class MeshSampler {
+public:
+    MeshSampler(const Program& f, const std::array<Interval, 2>& intervals, const PanelMap& map,
+                const FieldTolerance& tolerance, std::stop_token stop)
+        : f_(f), evaluator_(f), intervals_(intervals), map_(map), stop_(std::move(stop)), components_(f.outputs.size()),
+          mesh_(squares(0), squares(1), squareSize) {
+        evaluator_.limit(stop_, std::numeric_limits<std::int64_t>::max());
+        for (std::size_t k = 0; k < 2; ++k) {
+            start_[k] = axis(k).toSheet(intervals_[k].low);
+            perUnit_[k] = (axis(k).toSheet(intervals_[k].high) - start_[k]) / (squares(k) * double(squareSize));
+        }
+        const double height = std::max(1.0, map.y.length);
+        low_ = tolerance.low;
+        high_ = tolerance.high;
+        perMillimetre_ = (high_ - low_) / height;
+        allowed_ = tolerance.millimetres * perMillimetre_;
+        millimetres_ = tolerance.millimetres;
+        values_.resize(components_);
+    }
+
+    FieldSamples run() {
+        evaluateNew();
+        std::vector<std::size_t> open(mesh_.triangles().size());
+        for (std::size_t i = 0; i < open.size(); ++i) open[i] = i;
+        while (!open.empty() && !stopped()) open = refine(open);
+        return collect();
+    }
+
+private:
+    const AxisMap& axis(std::size_t k) const { return k == 0 ? map_.x : map_.y; }
+
+    int squares(std::size_t k) const {
+        const double length = std::abs(axis(k).toSheet(intervals_[k].high) - axis(k).toSheet(intervals_[k].low));
+        return std::clamp(static_cast<int>(std::ceil(length / firstSquare)), 4, 64);
+    }
+
+    bool stopped() const {
+        return stop_.stop_requested() || mesh_.places().size() > mostMeshPoints || evaluations_ > mostMeshEvaluations;
+    }
+
+    /// The user's coordinate of a place along one side; the ends of the interval exactly, and open ends just inside.
+    double coordinate(std::size_t k, double lattice) const {
+        const Interval& interval = intervals_[k];
+        if (lattice <= 0) return interval.lowClosed ? interval.low : std::nextafter(interval.low, interval.high);
+        if (lattice >= squares(k) * double(squareSize))
+            return interval.highClosed ? interval.high : std::nextafter(interval.high, interval.low);
+        return std::clamp(axis(k).fromSheet(start_[k] + lattice * perUnit_[k]), interval.low, interval.high);
+    }
+
+    void evaluate(const std::vector<double>& x, const std::vector<double>& y, std::vector<std::vector<double>>& into) {
+        into.assign(components_, std::vector<double>(x.size()));
+        std::vector<double*> out;
+        for (auto& column : into) out.push_back(column.data());
+        const double* const in[] = {x.data(), y.data()};
+        evaluateInParallel(f_, in, out, x.size(), stop_);
+        evaluations_ += x.size();
+    }
+
+    /// Values of the vertices that have none yet.
+    void evaluateNew() {
+        const auto& places = mesh_.places();
+        for (std::size_t i = x_.size(); i < places.size(); ++i) {
+            x_.push_back(coordinate(0, places[i].x));
+            y_.push_back(coordinate(1, places[i].y));
+        }
+        const std::size_t known = values_[0].size();
+        if (known == x_.size()) return;
+        std::vector<std::vector<double>> fresh;
+        evaluate({x_.begin() + static_cast<std::ptrdiff_t>(known), x_.end()},
+                 {y_.begin() + static_cast<std::ptrdiff_t>(known), y_.end()}, fresh);
+        for (std::size_t k = 0; k < components_; ++k)
+            values_[k].insert(values_[k].end(), fresh[k].begin(), fresh[k].end());
+    }
+
+    bool defined(Vertex v) const {
+        return std::ranges::all_of(values_, [&](const auto& column) { return std::isfinite(column[v]); });
+    }
+
+    double u(Vertex v) const { return mesh_.places()[v].x * perUnit_[0]; } // mm
+    double v(Vertex v) const { return mesh_.places()[v].y * perUnit_[1]; }
+    double length(Vertex a, Vertex b) const { return std::hypot(u(b) - u(a), v(b) - v(a)); }
+
+    /// Looks at triangles, splits those that need it, and returns the leaves that came of that.
+    std::vector<std::size_t> refine(const std::vector<std::size_t>& open) {
+        std::vector<std::size_t> looked;
+        std::vector<double> x, y;
+        for (const std::size_t t : open) {
+            if (!mesh_.triangles()[t].leaf || !mesh_.canSplit(t)) continue;
+            looked.push_back(t);
+            mesh_.middle(t);
+            const auto& corner = mesh_.triangles()[t].v;
+            const auto& places = mesh_.places();
+            const auto third = [&](auto member) {
+                return (double(places[corner[0]].*member) + places[corner[1]].*member + places[corner[2]].*member) / 3;
+            };
+            x.push_back(coordinate(0, third(&BisectedMesh::Place::x)));
+            y.push_back(coordinate(1, third(&BisectedMesh::Place::y)));
+        }
+        evaluateNew();
+        std::vector<std::vector<double>> centres;
+        evaluate(x, y, centres);
+        std::vector<std::size_t> wanted;
+        for (std::size_t i = 0; i < looked.size(); ++i) {
+            if (needsSplit(looked[i], i, centres)) wanted.push_back(looked[i]);
+        }
+        const std::size_t before = mesh_.triangles().size();
+        for (const std::size_t t : wanted) {
+            if (stopped()) break;
+            mesh_.split(t);
+        }
+        evaluateNew();
+        std::vector<std::size_t> next;
+        for (std::size_t t = before; t < mesh_.triangles().size(); ++t) {
+            if (mesh_.triangles()[t].leaf) next.push_back(t);
+        }
+        return next;
+    }
+
+    bool needsSplit(std::size_t t, std::size_t index, const std::vector<std::vector<double>>& centres) {
+        const auto& corner = mesh_.triangles()[t].v;
+        const double longest = length(corner[0], corner[1]);
+        const Vertex m = mesh_.middle(t);
+        int good = defined(corner[0]) + defined(corner[1]) + defined(corner[2]) + defined(m);
+        good += std::ranges::all_of(centres, [&](const auto& column) { return std::isfinite(column[index]); });
+        if (good == 0) return false;
+        if (good < 5) return longest > borderEdge; // a border runs through it
+        double worst = 0;                          // over what is allowed
+        for (std::size_t k = 0; k < components_; ++k) {
+            const auto& z = values_[k];
+            const double a = z[corner[0]], b = z[corner[1]], c = z[corner[2]];
+            const double off = std::max(std::abs(z[m] - (a + b) / 2), std::abs(centres[k][index] - (a + b + c) / 3));
+            const double allowed = allowedBy(steepness(corner, a, b, c));
+            worst = std::max(worst, off / allowed);
+        }
+        if (worst <= 1) return false;
+        if (longest <= finestEdge) return false;
+        // Halving twice takes the error of a smooth field down to a quarter; a jump stays and is cut instead.
+        return worst < suspicious || longest > borderEdge || !jumps(corner);
+    }
+
+    /// Whether all values are below, or all above what is shown, so that nothing of them can be told apart.
+    bool isBeyond(const std::array<double, 5>& z) const {
+        return std::ranges::all_of(z, [&](double value) { return value < low_; }) ||
+               std::ranges::all_of(z, [&](double value) { return value > high_; });
+    }
+
+    /// Rise per mm of the plane through three values.
+    double steepness(const std::array<Vertex, 3>& corner, double a, double b, double c) const {
+        const double u1 = u(corner[1]) - u(corner[0]), v1 = v(corner[1]) - v(corner[0]),
+                     u2 = u(corner[2]) - u(corner[0]), v2 = v(corner[2]) - v(corner[0]), det = u1 * v2 - u2 * v1;
+        return std::hypot((b - a) * v2 - (c - a) * v1, (c - a) * u1 - (b - a) * u2) / std::abs(det);
+    }
+    double allowedBy(double steep) const { return millimetres_ * std::max(steep, flattest * perMillimetre_); }
+
+    /// Where an edge crosses a border of the domain or a jump.
+    struct Cut {
+        bool jump = false;
+        double x = 0, y = 0;               ///< user's coordinates
+        std::vector<double> first, second; ///< values on the side of the smaller vertex, and of the other
+        std::optional<std::uint32_t> pointFirst, pointSecond; ///< once they are points of the result
+    };
+
+    static std::uint64_t key(Vertex a, Vertex b) {
+        return (static_cast<std::uint64_t>(std::min(a, b)) << 32) | std::max(a, b);
+    }
+
+    bool jumps(const std::array<Vertex, 3>& corner) {
+        for (std::size_t k = 0; k < 3; ++k) {
+            const Cut* cut = cutOf(corner[k], corner[(k + 1) % 3]);
+            if (cut && cut->jump) return true;
+        }
+        return false;
+    }
+
+    /// The cut of an edge, found once; null if the field goes on along it.
+    const Cut* cutOf(Vertex a, Vertex b) {
+        if (a > b) std::swap(a, b);
+        const auto known = cuts_.find(key(a, b));
+        if (known != cuts_.end()) return known->second ? &*known->second : nullptr;
+        std::optional<Cut> found = findCut(a, b);
+        const auto at = cuts_.emplace(key(a, b), std::move(found)).first;
+        return at->second ? &*at->second : nullptr;
+    }
+
+    std::vector<double> valuesAt(double x, double y) {
+        std::vector<double> found(components_);
+        std::vector<double*> out;
+        for (double& value : found) out.push_back(&value);
+        const double* const in[] = {&x, &y};
+        evaluator_(in, out, 1);
+        ++evaluations_;
+        return found;
+    }
+
+    static bool finite(const std::vector<double>& values) {
+        return std::ranges::all_of(values, [](double value) { return std::isfinite(value); });
+    }
+
+    static double largestStep(const std::vector<double>& a, const std::vector<double>& b) {
+        double step = 0;
+        for (std::size_t k = 0; k < a.size(); ++k) step = std::max(step, std::abs(a[k] - b[k]));
+        return step;
+    }
+
+    std::optional<Cut> findCut(Vertex first, Vertex second) {
+        struct End {
+            double x, y;
+            std::vector<double> z;
+            bool good;
+        };
+        const auto end = [&](Vertex v) {
+            End made{x_[v], y_[v], {}, defined(v)};
+            for (const auto& column : values_) made.z.push_back(column[v]);
+            return made;
+        };
+        End a = end(first), b = end(second);
+        const bool border = a.good != b.good;
+        if (!a.good && !b.good) return std::nullopt;
+        const double startStep = border ? 0 : largestStep(a.z, b.z);
+        if (!border && startStep < suspicious * allowed_) return std::nullopt;
+        for (int step = 0; step < 1200; ++step) {
+            const double x = between(a.x, b.x), y = between(a.y, b.y);
+            if ((x == a.x || x == b.x) && (y == a.y || y == b.y)) break;
+            End middle{x, y, valuesAt(x, y), false};
+            middle.good = finite(middle.z);
+            if (border) {
+                (middle.good == a.good ? a : b) = std::move(middle);
+                continue;
+            }
+            if (!middle.good) return std::nullopt;
+            const bool left = largestStep(a.z, middle.z) >= largestStep(middle.z, b.z);
+            (left ? b : a) = std::move(middle);
+            if (largestStep(a.z, b.z) < 0.5 * suspicious * allowed_) return std::nullopt; // steep, but it goes on
+        }
+        Cut cut;
+        cut.jump = !border;
+        const End& inside = border && !a.good ? b : a;
+        cut.x = inside.x;
+        cut.y = inside.y;
+        cut.first = border ? inside.z : a.z;
+        cut.second = border ? inside.z : b.z;
+        return cut;
+    }
+
+    // --- the result -------------------------------------------------------------------------------------------------
+
+    FieldSamples collect() {
+        FieldSamples samples;
+        samples.values.resize(components_);
+        kept_.assign(x_.size(), none);
+        for (std::size_t t = 0; t < mesh_.triangles().size() && !stop_.stop_requested(); ++t) {
+            if (mesh_.triangles()[t].leaf) emitTriangle(mesh_.triangles()[t].v, samples);
+        }
+        samples.evaluations = evaluations_;
+        samples.finished = !stopped();
+        return samples;
+    }
+
+    std::uint32_t point(Vertex v, FieldSamples& samples) {
+        if (kept_[v] == none) {
+            kept_[v] = static_cast<std::uint32_t>(samples.x.size());
+            samples.x.push_back(x_[v]);
+            samples.y.push_back(y_[v]);
+            for (std::size_t k = 0; k < components_; ++k) samples.values[k].push_back(values_[k][v]);
+        }
+        return kept_[v];
+    }
+
+    /// The point where the edge from `here` to `there` is cut, with the value on the side of `here`.
+    std::uint32_t cutPoint(Vertex here, Vertex there, FieldSamples& samples) {
+        Cut& cut = *cuts_.at(key(here, there));
+        const bool isFirst = here < there || !cut.jump;
+        std::optional<std::uint32_t>& known = isFirst ? cut.pointFirst : cut.pointSecond;
+        if (!known) {
+            known = static_cast<std::uint32_t>(samples.x.size());
+            samples.x.push_back(cut.x);
+            samples.y.push_back(cut.y);
+            const std::vector<double>& z = isFirst ? cut.first : cut.second;
+            for (std::size_t k = 0; k < components_; ++k) samples.values[k].push_back(z[k]);
+        }
+        return *known;
+    }
+
+    void emitTriangle(const std::array<Vertex, 3>& v, FieldSamples& samples) {
+        std::array<const Cut*, 3> cut{};
+        const bool fine = length(v[0], v[1]) <= borderEdge;
+        for (std::size_t k = 0; k < 3; ++k) {
+            const Vertex a = v[k], b = v[(k + 1) % 3];
+            if (fine || defined(a) != defined(b)) cut[k] = cutOf(a, b);
+        }
+        const int good = defined(v[0]) + defined(v[1]) + defined(v[2]);
+        const auto count = std::ranges::count_if(cut, [](const Cut* each) { return each != nullptr; });
+        if (good == 0) return;
+        if (good == 3 && count != 2) {
+            samples.triangles.push_back({point(v[0], samples), point(v[1], samples), point(v[2], samples)});
+            return;
+        }
+        // The corner that the cut parts from the other two.
+        std::size_t alone = 0;
+        if (good == 3) {
+            while (!cut[alone] || !cut[(alone + 2) % 3]) ++alone;
+        } else {
+            const bool wanted = good == 1;
+            while (defined(v[alone]) != wanted) ++alone;
+        }
+        const Vertex a = v[alone], b = v[(alone + 1) % 3], c = v[(alone + 2) % 3];
+        if (!cut[alone] || !cut[(alone + 2) % 3]) return;
+        if (good != 2)
+            samples.triangles.push_back({point(a, samples), cutPoint(a, b, samples), cutPoint(a, c, samples)});
+        if (good != 1) {
+            const std::uint32_t p = cutPoint(b, a, samples), q = cutPoint(c, a, samples);
+            samples.triangles.push_back({point(b, samples), point(c, samples), q});
+            samples.triangles.push_back({point(b, samples), q, p});
+        }
+    }
+
+    static constexpr std::uint32_t none = 0xffffffffU;
+
+    const Program& f_;
+    Evaluator evaluator_;
+    std::array<Interval, 2> intervals_;
+    PanelMap map_;
+    std::stop_token stop_;
+    std::size_t components_;
+    BisectedMesh mesh_;
+    std::array<double, 2> start_{}, perUnit_{};
+    double low_ = 0, high_ = 1, perMillimetre_ = 1, allowed_ = 1, millimetres_ = 1;
+    std::vector<double> x_, y_;
+    std::vector<std::vector<double>> values_;
+    std::unordered_map<std::uint64_t, std::optional<Cut>> cuts_;
+    std::vector<std::uint32_t> kept_;
+    std::size_t evaluations_ = 0;
+};
+
+} // namespace
+
+FieldSamples sampleMesh(const Program& f, const std::array<Interval, 2>& intervals, const PanelMap& map,
+                        const FieldTolerance& tolerance, std::stop_token stop) {
+    return MeshSampler(f, intervals, map, tolerance, std::move(stop)).run();
+}
+
+} // namespace coulter
