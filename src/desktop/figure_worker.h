@@ -4,6 +4,7 @@
 
 #include <QImage>
 #include <QObject>
+#include <chrono>
 #include <condition_variable>
 #include <memory>
 #include <mutex>
@@ -31,7 +32,8 @@ public:
     explicit FigureWorker(QObject* parent = nullptr);
     ~FigureWorker() override;
 
-    void request(const Document& document, double dotsPerMm);
+    /// @param atLeast  limits of the vertical scale that an automatic one holds too
+    void request(const Document& document, double dotsPerMm, const std::optional<Limits>& atLeast = {});
     /// Stops what is being worked on; the last figure stays.
     void stop();
     bool busy() const { return pending_ > 0; }
@@ -44,15 +46,21 @@ private:
     struct Request {
         Document document;
         double dotsPerMm = 1;
+        std::optional<Limits> atLeast;
         std::stop_source stop;
     };
     void work(const std::stop_token& quit);
+    /// A figure of a document for a request; null if it was stopped.
+    static std::shared_ptr<const ShownFigure> draw(const Request& request, const Document& document,
+                                                   const std::stop_token& stop);
 
     std::mutex mutex_;
     std::condition_variable_any wake_;
     std::optional<Request> next_;
     std::stop_source current_{std::nostopstate};
-    int pending_ = 0; ///< interface thread only
+    std::stop_source coarseStop_;
+    std::chrono::steady_clock::duration lastTime_{}; ///< worker thread only: what the last whole figure took
+    int pending_ = 0;                                ///< interface thread only
     std::jthread thread_;
 };
 

@@ -391,6 +391,7 @@ void FormulaPage::mousePressEvent(QMouseEvent* event) {
             if (!isSpace(c)) number += c == U'−' ? "-" : encodeUtf8(std::u32string(1, c));
         }
         scrub_ = Scrub{line, quantity.name, number, quantity.range, event->position().x(), false};
+        emit scrubbing(true);
         session_.endMerge();
         selectLine(line);
         return;
@@ -434,6 +435,7 @@ void FormulaPage::mouseReleaseEvent(QMouseEvent* event) {
     const bool moved = std::abs(event->position().x() - scrub_->startX) >= 1;
     const int line = scrub_->line;
     scrub_.reset();
+    emit scrubbing(false);
     session_.endMerge();
     if (!moved) editLine(line); // a click without dragging edits the line
 }

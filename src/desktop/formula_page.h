@@ -35,6 +35,8 @@ public:
     QRect lineRect(int line) const;
 
 signals:
+    /// A quantity is being dragged, or no longer.
+    void scrubbing(bool on);
     void lineSelected(int index);
 
 protected:

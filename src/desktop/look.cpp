@@ -83,6 +83,9 @@ QString LookSettings::styleSheet() const {
         "#paneHeading{background:[page];border-top:1px solid [line];font-weight:bold;padding:[8]px [10]px [4]px [10]px}"
         "#remarks{border:none;background:[page];padding:0 [10]px}#remarks::item{padding:[3]px 0}"
         "#panes::handle{background:[line]}"
+        "#sampleTable{border:1px solid [line];background:[page];gridline-color:[faint]}"
+        "QHeaderView,QHeaderView::section{background:[page];color:[muted];border:none;padding:[3]px}"
+        "QTableCornerButton::section{background:[page];border:none}"
         "QProgressBar{border:1px solid "
         "[line];background:[page];max-height:6px}QProgressBar::chunk{background:[accent]}";
     for (const int size : {2, 3, 4, 8, 10, 14})

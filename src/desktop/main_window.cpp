@@ -70,6 +70,7 @@ void MainWindow::makePanes() {
     ribbon_ = new SamplingRibbon(session_, *sheet_, look_);
     particulars_ = new Particulars(session_, *sheet_, look_);
     remarks_ = new Remarks(*sheet_, look_);
+    connect(page_, &FormulaPage::scrubbing, sheet_, &SheetView::holdRange);
     connect(ribbon_, &SamplingRibbon::tableWanted, this, &MainWindow::openTable);
     connect(remarks_, &Remarks::lineChosen, this, [this](int line, int character) {
         if (line >= 0) page_->editLine(line, std::max(0, character - 1));

@@ -131,6 +131,7 @@ QComboBox* Particulars::choiceField(QFormLayout& form, const QString& name, cons
 void Particulars::rebuild() {
     refreshers_.clear();
     built_ = sheet_.selection();
+    builtForSpace_ = showsSpace();
     auto* content = new QWidget;
     content->setObjectName("particularsContent");
     auto* column = new QVBoxLayout(content);
@@ -174,7 +175,13 @@ void Particulars::rebuild() {
     refresh();
 }
 
+bool Particulars::showsSpace() const {
+    const ShownFigure* shown = sheet_.figure();
+    return shown && !shown->figure.layouts.empty() && shown->figure.layouts[0].space.shown;
+}
+
 void Particulars::refresh() {
+    if (builtForSpace_ != showsSpace() && !refreshing_) return rebuild();
     if (built_ != sheet_.selection() || refreshing_) return;
     refreshing_ = true;
     for (const auto& refresher : refreshers_) refresher();
@@ -449,14 +456,13 @@ void Particulars::sheetFields(QFormLayout& form) {
         [set](double v) { set(tr("change of the resolution"), [&](Sheet& s) { s.resolution = v; }); });
     legendField(form, tr("legend"));
     checkField(
-        form, tr("scales"), tr("a mm is the same both ways"),
+        form, tr("scales"), tr("equal both ways"),
         [this] { return session_.shown().panels[0].equalScales.value_or(false); },
         [this](bool on) {
             change(tr("equal scales"), [&](Document& document) { document.panels[0].equalScales = on; });
         })
         ->setObjectName("equalScales");
-    const ShownFigure* shown = sheet_.figure();
-    if (!shown || shown->figure.layouts.empty() || !shown->figure.layouts[0].space.shown) return;
+    if (!showsSpace()) return;
     const auto viewField = [&](const QString& name, double View::*angle, double most) {
         return numberField(
             form, name, -most, most, 0, 5, "°", [this, angle] { return session_.shown().panels[0].view.*angle; },

@@ -23,6 +23,7 @@ private:
     using Change = std::function<void(Document&)>;
 
     void rebuild();
+    bool showsSpace() const;
     void refresh();
     void change(const QString& what, const Change& change, const QString& mergeKey = {});
     void curveFields(QFormLayout& form);
@@ -51,6 +52,7 @@ private:
     const LookSettings& look_;
     std::vector<std::function<void()>> refreshers_;
     Selection built_;
+    bool builtForSpace_ = false;
     bool refreshing_ = false;
 };
 

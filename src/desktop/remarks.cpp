@@ -75,11 +75,15 @@ void Remarks::rebuild() {
             else
                 add(tr("%1 is undefined from %2 = %3 to %4.").arg(what, variable, low, high), false, -1, 0);
         }
-        for (const Band& band : figure.samples[0][c].bands)
-            add(tr("%1 oscillates more often than can be drawn from %2 = %3 to %4; there it is drawn as the band it "
-                   "fills.")
-                    .arg(what, variable, place(band.low, axis), place(band.high, axis)),
+        for (const Band& band : figure.samples[0][c].bands) {
+            const QString low = place(band.low, axis), high = place(band.high, axis);
+            add(low == high ? tr("%1 oscillates without end at %2 = %3; there it is drawn as the band it fills.")
+                                  .arg(what, variable, low)
+                            : tr("%1 oscillates more often than can be drawn from %2 = %3 to %4; there it is drawn as "
+                                 "the band it fills.")
+                                  .arg(what, variable, low, high),
                 false, -1, 0);
+        }
         if (!figure.samples[0][c].finished)
             add(tr("%1 bends more often than can be drawn; the finest parts are missing.")
                     .arg(QString::fromStdString(shown->document.panels[0].plots[curve.plot].of)),

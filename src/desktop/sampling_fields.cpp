@@ -62,7 +62,8 @@ void SamplingFields::show(const std::vector<std::string>& variables, const std::
         row.value->setVisible(way != SamplingWay::Adaptive);
         if (row.value->hasFocus() && row.value->isModified()) continue;
         const double value = way == SamplingWay::Count ? *grids[i].count : grids[i].step.value_or(0);
-        row.value->setText(QString::fromStdString(shortestNumber(value)));
+        const QString text = QString::fromStdString(shortestNumber(value));
+        if (row.value->text() != text) row.value->setText(text); // a selection in it stays
     }
 }
 

@@ -152,7 +152,7 @@ QString SamplingRibbon::curveSummary(const CurveSamples& samples) const {
     const Sheet& sheet = sheet_.figure()->document.sheet;
     const bool grid = !curve->stretches.empty() && curve->stretches[0].state[0] == PointState::Grid;
     QString text = grid ? tr("%1 points of the grid").arg(curve->pointCount())
-                        : tr("%1 points to %2 mm, %3 % of the length proven, %4 evaluations")
+                        : tr("%1 points to %2 mm, %3 % proven, %4 evaluations")
                               .arg(curve->pointCount())
                               .arg(sheet.tolerance)
                               .arg(percent(curve->certificate.share()))

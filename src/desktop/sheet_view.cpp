@@ -96,7 +96,18 @@ void SheetView::request() {
     const double room = look_.look().px(rulerWidth), desk = 2.0 * look_.look().px(deskMargin);
     const double scale =
         std::max(0.2, std::min((width() - room - desk) / sheet.width, (height() - room - desk) / sheet.height));
-    worker_.request(session_.shown(), scale * devicePixelRatioF());
+    std::optional<Limits> atLeast;
+    if (rangeHeld_ && figure_ && !figure_->figure.layouts.empty() && !showsSpace()) {
+        const AxisMap& y = figure_->figure.layouts[0].map.y;
+        atLeast = Limits{y.low, y.high};
+    }
+    worker_.request(session_.shown(), scale * devicePixelRatioF(), atLeast);
+}
+
+void SheetView::holdRange(bool held) {
+    if (rangeHeld_ == held) return;
+    rangeHeld_ = held;
+    if (!held) request();
 }
 
 void SheetView::take(std::shared_ptr<const ShownFigure> figure) {

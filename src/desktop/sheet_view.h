@@ -37,6 +37,8 @@ public:
     void zoom(double factor, Point about, bool horizontal, bool vertical, const QString& mergeKey);
     void restoreView(bool horizontal, bool vertical);
     void editText(Part part);
+    /// While held, the automatic range of the vertical scale grows where it must but never shrinks.
+    void holdRange(bool held);
 
 signals:
     void selectionChanged();
@@ -88,6 +90,7 @@ private:
     QString waitsFor_;
     Selection selection_;
     std::optional<Drag> drag_;
+    bool rangeHeld_ = false;
     QString readOut_;
     std::optional<Point> marker_; ///< where the read-out snapped to, mm
     QPointF pointer_;

@@ -74,9 +74,9 @@ bool wantsEqualScales(const Panel& panel, const PanelCurves& curves) {
 /// Decides what the colour bar says; returns the room it needs right of the panel.
 template <typename Label>
 double layoutColours(PanelLayout& layout, const Page& page, const Panel& panel, const PanelCurves& curves,
-                     const PanelLimits& limits, double height, const Label& label) {
+                     const PanelLimits& limits, double height, const Label& label, const std::stop_token& stop) {
     if (curves.fields.empty()) return 0;
-    const Limits range = colourLimits(panel, curves, limits);
+    const Limits range = colourLimits(panel, curves, limits, stop);
     layout.colours.shown = true;
     layout.colours.map = {colourScale(panel), range.low, range.high, height};
     layout.colours.ticks = ticksOf(colourScale(panel), range, std::clamp(height / 12, 2.0, 10.0));
@@ -124,7 +124,8 @@ PanelLayout layoutSpace(PanelLayout layout, const Page& page, const Sheet& sheet
 }
 
 PanelLayout layoutWith(const LetterSizes& sizes, const Page& page, const Sheet& sheet, const Panel& panel,
-                       const PanelCurves& curves, const std::vector<CoarseCurve>& coarse) {
+                       const PanelCurves& curves, const std::vector<CoarseCurve>& coarse,
+                       const std::optional<Limits>& atLeast, const std::stop_token& stop) {
     PanelLayout layout;
     layout.sizes = sizes;
     layout.title =
@@ -145,7 +146,9 @@ PanelLayout layoutWith(const LetterSizes& sizes, const Page& page, const Sheet& 
 
     const double yTickCount = std::clamp(height / 12, 2.0, 10.0);
     PanelLimits limits = panelLimits(panel, curves, coarse, yTickCount);
-    layout.space = spaceFrame(curves);
+    if (atLeast && !panel.y.limits)
+        limits.y = {std::min(limits.y.low, atLeast->low), std::max(limits.y.high, atLeast->high)};
+    layout.space = spaceFrame(curves, stop);
     if (layout.space.shown) return layoutSpace(std::move(layout), page, sheet, panel, curves, {edge, top, height});
     const auto leftRoom = [&] {
         return edge + widestLabel(layout.yTicks, sizes.number) + 0.8 + tickLength + scaleOffset;
@@ -154,7 +157,7 @@ PanelLayout layoutWith(const LetterSizes& sizes, const Page& page, const Sheet& 
     double left = leftRoom();
 
     double right = edge + 2;
-    const double barRoom = layoutColours(layout, page, panel, curves, limits, height, label);
+    const double barRoom = layoutColours(layout, page, panel, curves, limits, height, label, stop);
     const double fullWidth = std::max(5.0, sheet.width - left - right - barRoom);
     layout.legend = decideLegend(page, panel, curves, coarse, limits, fullWidth, height, sizes.text);
     if (layout.legend.place == LegendPlace::AtEnds)
@@ -180,18 +183,19 @@ PanelLayout layoutWith(const LetterSizes& sizes, const Page& page, const Sheet& 
 
 } // namespace
 
-PanelLayout layoutPanel(const Page& page, const Sheet& sheet, const Panel& panel, const PanelCurves& curves) {
-    const std::vector<CoarseCurve> coarse = coarseCurves(curves, panel);
+PanelLayout layoutPanel(const Page& page, const Sheet& sheet, const Panel& panel, const PanelCurves& curves,
+                        const std::optional<Limits>& atLeast, const std::stop_token& stop) {
+    const std::vector<CoarseCurve> coarse = coarseCurves(curves, panel, stop);
     LetterSizes sizes = letterSizes(sheet);
-    PanelLayout layout = layoutWith(sizes, page, sheet, panel, curves, coarse);
+    PanelLayout layout = layoutWith(sizes, page, sheet, panel, curves, coarse, atLeast, stop);
     // On a sheet too small for its letters these become smaller, so that nothing is ever cut off.
-    for (int step = 0; step < 30; ++step) {
+    for (int step = 0; step < 30 && !stop.stop_requested(); ++step) {
         const bool high = layout.frame.height >= 0.3 * sheet.height, wide = layout.frame.width >= 0.3 * sheet.width;
         const bool fits = layout.yLabel.width + layout.frame.x <= sheet.width &&
                           layout.title.width + 2 * edge <= sheet.width && layout.xLabel.width <= sheet.width - 2 * edge;
         if (high && wide && fits) break;
         sizes = {0.92 * sizes.text, 0.92 * sizes.number, 0.92 * sizes.title};
-        layout = layoutWith(sizes, page, sheet, panel, curves, coarse);
+        layout = layoutWith(sizes, page, sheet, panel, curves, coarse, atLeast, stop);
     }
     return layout;
 }

@@ -62,7 +62,7 @@ struct PanelLayout {
 struct CoarseCurve {
     std::vector<double> x, y;
 };
-std::vector<CoarseCurve> coarseCurves(const PanelCurves& curves, const Panel& panel);
+std::vector<CoarseCurve> coarseCurves(const PanelCurves& curves, const Panel& panel, const std::stop_token& stop = {});
 
 /// Limits of a panel: those set, or those that show everything well.
 struct PanelLimits {
@@ -80,17 +80,22 @@ PanelLimits panelLimits(const Panel& panel, const PanelCurves& curves, const std
 PanelLimits withEqualScales(PanelLimits limits, const Panel& panel, double width, double height);
 
 /// What the colours of a panel's fields range over, and the scale of that; from a coarse look.
-Limits colourLimits(const Panel& panel, const PanelCurves& curves, const PanelLimits& limits);
+Limits colourLimits(const Panel& panel, const PanelCurves& curves, const PanelLimits& limits,
+                    const std::stop_token& stop = {});
 inline ScaleKind colourScale(const Panel& panel) { return panel.colour.scale.value_or(ScaleKind::Linear); }
 
 /// The box round all curves in space, out to whole ticks.
-SpaceFrame spaceFrame(const PanelCurves& curves);
+SpaceFrame spaceFrame(const PanelCurves& curves, const std::stop_token& stop = {});
 
 /// An interval of a variable as far as a scale and its limits show it: nothing at or below zero on a logarithmic one.
 /// None if nothing of it is shown.
 std::optional<Interval> shownPart(const Interval& interval, ScaleKind scale, const Limits& limits);
 
 /// Lays one panel out on the sheet.
-PanelLayout layoutPanel(const Page& page, const Sheet& sheet, const Panel& panel, const PanelCurves& curves);
+/// @param atLeast  if given, automatic limits of the vertical scale hold these too: the scale does not shrink and grow
+///                 while a quantity is changed
+/// When `stop` is requested the layout is of no use, but soon there.
+PanelLayout layoutPanel(const Page& page, const Sheet& sheet, const Panel& panel, const PanelCurves& curves,
+                        const std::optional<Limits>& atLeast = {}, const std::stop_token& stop = {});
 
 } // namespace coulter

@@ -96,12 +96,13 @@ private:
         if (!bar.shown) return;
         ImageItem image;
         image.rect = image.clip = bar.rect;
-        image.width = 1;
+        image.width = std::max(2, static_cast<int>(bar.rect.width * dotsPerMm_));
         image.height = std::max(2, static_cast<int>(bar.rect.height * dotsPerMm_));
         for (int i = 0; i < image.height; ++i) {
             const Colour c = loam(1 - (i + 0.5) / image.height);
-            image.pixels.push_back(0xff000000U | static_cast<std::uint32_t>(c.red) << 16 |
-                                   static_cast<std::uint32_t>(c.green) << 8 | c.blue);
+            image.pixels.insert(image.pixels.end(), static_cast<std::size_t>(image.width),
+                                0xff000000U | static_cast<std::uint32_t>(c.red) << 16 |
+                                    static_cast<std::uint32_t>(c.green) << 8 | c.blue);
         }
         figure_.scene.items.emplace_back(std::move(image));
         const double x = bar.rect.right() + 0.6;
@@ -345,7 +346,7 @@ Colour curveColour(const Panel& panel, const Curve& curve) {
 CurveSamples sampleForPanel(const Curve& curve, const PanelMap& map, const Tolerance& tolerance, std::stop_token stop) {
     if (!isAdaptive(curve.grid)) {
         const GridPoints grid = gridPoints(curve.interval, curve.grid, curve.variable);
-        return sampleAtPoints(*curve.program, grid.points);
+        return sampleAtPoints(*curve.program, grid.points, std::move(stop));
     }
     const std::optional<Interval> shown =
         curve.isFunction() ? shownPart(curve.interval, map.x.kind, {map.x.low, map.x.high}) : curve.interval;
@@ -397,7 +398,7 @@ FieldSamples sampleFieldForPanel(const Field& field, const PanelLayout& layout, 
     return sampleMeshgrid(*field.program, std::move(points[0]), std::move(points[1]), std::move(stop));
 }
 
-Figure drawFigure(const Document& document, std::stop_token stop) {
+Figure drawFigure(const Document& document, std::stop_token stop, const std::optional<Limits>& atLeast) {
     Figure figure;
     figure.page = readPage(document.page);
     figure.scene.width = document.sheet.width;
@@ -406,7 +407,7 @@ Figure drawFigure(const Document& document, std::stop_token stop) {
         const Panel& panel = document.panels[p];
         figure.curves.push_back(readCurves(figure.page, panel));
         checkGrids(figure.curves[p]);
-        figure.layouts.push_back(layoutPanel(figure.page, document.sheet, panel, figure.curves[p]));
+        figure.layouts.push_back(layoutPanel(figure.page, document.sheet, panel, figure.curves[p], atLeast, stop));
         const auto& curves = figure.curves[p].curves;
         figure.samples.emplace_back(curves.size());
         // Each curve on its own: the result does not depend on how many threads there are.

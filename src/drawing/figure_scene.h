@@ -29,8 +29,9 @@ struct Figure {
     bool finished = true; ///< false if it was stopped before its end
 };
 
-/// The whole way from the recipe to the drawing. A function of the document alone.
-Figure drawFigure(const Document& document, std::stop_token stop = {});
+/// The whole way from the recipe to the drawing. A function of the document alone; what `atLeast` does to a view that
+/// is being changed, see `layoutPanel`.
+Figure drawFigure(const Document& document, std::stop_token stop = {}, const std::optional<Limits>& atLeast = {});
 
 /// Colour of a curve: the plot's own, or the figure's.
 Colour curveColour(const Panel& panel, const Curve& curve);

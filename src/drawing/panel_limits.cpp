@@ -115,7 +115,7 @@ std::optional<Interval> shownPart(const Interval& interval, ScaleKind scale, con
     return shown;
 }
 
-std::vector<CoarseCurve> coarseCurves(const PanelCurves& curves, const Panel& panel) {
+std::vector<CoarseCurve> coarseCurves(const PanelCurves& curves, const Panel& panel, const std::stop_token& stop) {
     const Limits limits = horizontal(panel, curves);
     std::vector<CoarseCurve> all;
     for (const Curve& curve : curves.curves) {
@@ -137,15 +137,15 @@ std::vector<CoarseCurve> coarseCurves(const PanelCurves& curves, const Panel& pa
         }
         CoarseCurve coarse;
         coarse.y.resize(t.size());
-        Evaluator evaluator(*curve.program);
+        const double* in = t.data();
         if (curve.isFunction()) {
-            evaluator(t.data(), coarse.y.data(), t.size());
+            double* const out = coarse.y.data();
+            evaluateInParallel(*curve.program, std::span(&in, 1), std::span(&out, 1), t.size(), stop);
             coarse.x = std::move(t);
         } else {
             coarse.x.resize(t.size());
-            const double* in = t.data();
             double* const out[] = {coarse.x.data(), coarse.y.data()};
-            evaluator(std::span(&in, 1), out, t.size());
+            evaluateInParallel(*curve.program, std::span(&in, 1), out, t.size(), stop);
         }
         all.push_back(std::move(coarse));
     }
@@ -197,7 +197,8 @@ PanelLimits withEqualScales(PanelLimits limits, const Panel& panel, double width
     return limits;
 }
 
-Limits colourLimits(const Panel& panel, const PanelCurves& curves, const PanelLimits& limits) {
+Limits colourLimits(const Panel& panel, const PanelCurves& curves, const PanelLimits& limits,
+                    const std::stop_token& stop) {
     const ScaleKind scale = colourScale(panel);
     if (panel.colour.limits) return forScale(*panel.colour.limits, scale);
     std::vector<double> values;
@@ -214,13 +215,13 @@ Limits colourLimits(const Panel& panel, const PanelCurves& curves, const PanelLi
             }
             return some;
         };
-        const FieldSamples look = sampleMeshgrid(*field.program, points(0), points(1));
+        const FieldSamples look = sampleMeshgrid(*field.program, points(0), points(1), stop);
         for (std::size_t i = 0; i < look.pointCount(); ++i) values.push_back(look.sizeAt(i));
     }
     return fromValues(std::move(values), scale, 6).value_or(Limits{0.1, 1});
 }
 
-SpaceFrame spaceFrame(const PanelCurves& curves) {
+SpaceFrame spaceFrame(const PanelCurves& curves, const std::stop_token& stop) {
     SpaceFrame frame;
     std::array<std::vector<double>, 3> values;
     for (const Curve& curve : curves.curves) {
@@ -239,8 +240,7 @@ SpaceFrame spaceFrame(const PanelCurves& curves) {
             out[k] = found[k].data();
         }
         const double* in = t.data();
-        Evaluator evaluator(*curve.inSpace);
-        evaluator(std::span(&in, 1), out, t.size());
+        evaluateInParallel(*curve.inSpace, std::span(&in, 1), out, t.size(), stop);
         for (std::size_t k = 0; k < 3; ++k) values[k].insert(values[k].end(), found[k].begin(), found[k].end());
     }
     for (std::size_t k = 0; k < 3 && frame.shown; ++k)

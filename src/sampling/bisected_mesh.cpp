@@ -45,8 +45,11 @@ void BisectedMesh::add(const std::array<Vertex, 3>& v) {
 
 bool BisectedMesh::canSplit(std::size_t triangle) const {
     const auto& v = triangles_[triangle].v;
-    const Place a = places_[v[0]], b = places_[v[1]];
-    return (a.x + b.x) % 2 == 0 && (a.y + b.y) % 2 == 0;
+    for (std::size_t k = 0; k < 3; ++k) {
+        const Place a = places_[v[k]], b = places_[v[(k + 1) % 3]];
+        if ((a.x + b.x) % 2 != 0 || (a.y + b.y) % 2 != 0) return false;
+    }
+    return true;
 }
 
 BisectedMesh::Vertex BisectedMesh::middleOf(Vertex a, Vertex b) {
@@ -55,9 +58,9 @@ BisectedMesh::Vertex BisectedMesh::middleOf(Vertex a, Vertex b) {
     return at->second;
 }
 
-BisectedMesh::Vertex BisectedMesh::middle(std::size_t triangle) {
-    const auto& v = triangles_[triangle].v;
-    return middleOf(v[0], v[1]);
+std::array<BisectedMesh::Vertex, 3> BisectedMesh::middles(std::size_t triangle) {
+    const std::array<Vertex, 3> v = triangles_[triangle].v;
+    return {middleOf(v[0], v[1]), middleOf(v[1], v[2]), middleOf(v[2], v[0])};
 }
 
 std::size_t BisectedMesh::neighbour(std::size_t triangle) const {

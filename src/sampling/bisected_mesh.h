@@ -25,9 +25,10 @@ public:
 
     const std::vector<Place>& places() const { return places_; }
     const std::vector<Triangle>& triangles() const { return triangles_; }
+    /// Whether the lattice has the middles of all its edges.
     bool canSplit(std::size_t triangle) const;
-    /// The vertex in the middle of a triangle's longest edge; made if there is none yet.
-    Vertex middle(std::size_t triangle);
+    /// The vertices in the middle of a triangle's edges, the longest first; made if there are none yet.
+    std::array<Vertex, 3> middles(std::size_t triangle);
     /// Halves a triangle, and whatever its neighbours need for it.
     void split(std::size_t triangle);
 

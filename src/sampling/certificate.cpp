@@ -83,9 +83,10 @@ bool isSpecial(PointState state) { return state != PointState::Estimated && stat
 
 class Certifier {
 public:
-    Certifier(const ProofPrograms& proof, const PanelMap& map, const Tolerance& tolerance, std::stop_token stop)
+    Certifier(const ProofPrograms& proof, const PanelMap& map, const Tolerance& tolerance, std::stop_token stop,
+              ProvenChords* known)
         : function_(proof.position->outputs.size() == 1), position_(*proof.position), x_(map.x), y_(map.y),
-          tolerance_(tolerance), stop_(std::move(stop)) {
+          tolerance_(tolerance), stop_(std::move(stop)), known_(known) {
         if (proof.bend) bend_.emplace(*proof.bend);
     }
 
@@ -98,7 +99,7 @@ public:
                 if (length == 0) continue;
                 samples.certificate.length += length;
                 if (evaluations_ > mostEvaluations || stop_.stop_requested()) continue;
-                const std::optional<double> bound = prove(chord);
+                const std::optional<double> bound = proveOnce(chord, {stretch.t[i], stretch.t[i + 1]});
                 if (!bound) continue;
                 stretch.proven[i] = true;
                 samples.certificate.provenLength += length;
@@ -193,6 +194,15 @@ private:
                beyond(box.u, c.ua + from * c.du, c.ua + to * c.du, x_.length);
     }
 
+    std::optional<double> proveOnce(const Chord& chord, const std::pair<double, double>& ends) {
+        if (known_) {
+            if (const auto at = known_->find(ends); at != known_->end()) return at->second;
+        }
+        const std::optional<double> bound = prove(chord);
+        if (bound && known_) known_->emplace(ends, *bound);
+        return bound;
+    }
+
     /// The largest distance in mm between curve and chord that the bounds allow, if it keeps the tolerance.
     std::optional<double> prove(const Chord& chord) {
         if (!(chord.q > chord.p) || !std::isfinite(chord.length) || chord.slack > chord.tolerance) return std::nullopt;
@@ -254,6 +264,7 @@ private:
     Scale x_, y_;
     const Tolerance& tolerance_;
     std::stop_token stop_;
+    ProvenChords* known_;
     std::size_t evaluations_ = 0;
     std::vector<double> wrong_; ///< places where the curve is shown to be too far from its chord
 };
@@ -261,12 +272,12 @@ private:
 } // namespace
 
 std::vector<double> certify(CurveSamples& samples, const ProofPrograms& proof, const PanelMap& map,
-                            const Tolerance& tolerance, std::stop_token stop) {
+                            const Tolerance& tolerance, std::stop_token stop, ProvenChords* known) {
     samples.certificate = {};
     if (!proof.position || proof.position->outputs.size() > 2) return {};
     // Second derivatives of integrals would rest on estimates; with bounds of the position alone nothing is lost.
     const ProofPrograms used{proof.position, proof.position->integrals.empty() ? proof.bend : nullptr};
-    return Certifier(used, map, tolerance, std::move(stop)).run(samples);
+    return Certifier(used, map, tolerance, std::move(stop), known).run(samples);
 }
 
 } // namespace coulter

@@ -1,7 +1,12 @@
 #pragma once
 #include "sampling/curve.h"
 
+#include <map>
+
 namespace coulter {
+
+/// Chords that were proven before, by the parameter at both ends, and the bound of each in mm.
+using ProvenChords = std::map<std::pair<double, double>, double>;
 
 /// Marks the chords of sampled stretches that are proven to stay within the tolerance: rigorous bounds, by interval
 /// arithmetic, of the curve and of its second derivative show that it is continuous between both ends and nowhere
@@ -13,9 +18,10 @@ namespace coulter {
 /// between two points, a place (of the parameter) of that is returned.
 ///
 /// @param proof  the curve and its second derivatives in the coordinates of the scales, see `ProofPrograms`
+/// @param known  if given, its chords are not proven again, and those that are proven now are added
 /// Method: over a part of width h the curve is within the box of its bounds, and within max|c″| h²/8 of the line
 /// between both its ends (the error of linear interpolation); parts are halved where that is not enough.
 std::vector<double> certify(CurveSamples& samples, const ProofPrograms& proof, const PanelMap& map,
-                            const Tolerance& tolerance, std::stop_token stop = {});
+                            const Tolerance& tolerance, std::stop_token stop = {}, ProvenChords* known = nullptr);
 
 } // namespace coulter

@@ -29,7 +29,10 @@ constexpr std::size_t mostSearchEvaluations = 100'000;
 constexpr double cornerTurn = 0.02;
 /// Without more points asked for, a finer stretch has one every so many mm, divided by its factor.
 constexpr double usualDistance = 8;
-/// Unresolved chords nearer than this belong to one band, mm.
+/// Of a band: chords are narrower than this (mm), and at least so many in a row go up and down in turn; parts nearer
+/// than the gap (mm) belong together.
+constexpr double bandChord = 0.1;
+constexpr std::size_t bandTurns = 6;
 constexpr double bandGap = 2;
 
 /// Millimetres along the parameter: of a function those of its horizontal scale, of a plane curve as if it went half
@@ -52,30 +55,36 @@ public:
         firstLook();
         refine();
         fillRemovable();
-        for (int repair = 0; repair < mostRepairs && !stopped(); ++repair) {
-            keepFewest();
-            if (!checkChords()) break;
-            refine();
-        }
         keepFewest();
-        std::size_t spent = 0;
-        for (int search = 0;; ++search) {
-            CurveSamples samples = collect();
-            const std::vector<double> missed = certify(samples, proof_, probe_.map(), tolerance_, stop_);
-            spent += samples.certificate.evaluations;
-            samples.certificate.evaluations = spent;
-            if (missed.empty() || search == mostSearches || spent > mostSearchEvaluations || stopped()) return samples;
-            add(missed);
+        if (proof_.position) return proven();
+        for (int repair = 0; repair < mostRepairs && !stopped() && checkChords(); ++repair) {
             refine();
             keepFewest();
-            if (checkChords()) {
-                refine();
-                keepFewest();
-            }
         }
+        CurveSamples samples = collect();
+        certify(samples, proof_, probe_.map(), tolerance_, stop_); // nothing, but the length
+        return samples;
     }
 
 private:
+    /// Proves what can be proven and checks the rest at further points, until neither finds a fault any more.
+    CurveSamples proven() {
+        std::size_t spent = 0;
+        for (int search = 0;; ++search) {
+            CurveSamples samples = collect();
+            const std::vector<double> missed =
+                certify(samples, proof_, probe_.map(), tolerance_, stop_, &provenChords_);
+            spent += samples.certificate.evaluations;
+            samples.certificate.evaluations = spent;
+            if (search == mostSearches || spent > mostSearchEvaluations || stopped()) return samples;
+            const bool wrong = search < mostRepairs && checkChords();
+            if (missed.empty() && !wrong) return samples;
+            add(missed);
+            refine();
+            keepFewest();
+        }
+    }
+
     bool stopped() { return stop_.stop_requested() || probe_.evaluations() > mostEvaluations; }
 
     void firstLook() {
@@ -372,14 +381,15 @@ private:
         insert(fresh, after);
     }
 
-    /// Looks at two further points of every kept chord; adds those that lie too far off. Returns whether there were
-    /// any.
+    /// Looks at two further points of every kept chord that is not proven; adds those that lie too far off. Returns
+    /// whether there were any.
     bool checkChords() {
         std::vector<double> ts;
         std::vector<std::size_t> chord;
         for (std::size_t k = 0; k + 1 < kept_.size(); ++k) {
             const Knot &a = knots_[kept_[k]], &b = knots_[kept_[k + 1]];
             if (brokenBetween(kept_[k], kept_[k + 1]) || !visible(a, b) || b.w - a.w < tolerance_.usual) continue;
+            if (provenChords_.contains({a.t, b.t})) continue;
             for (const double part : {0.29, 0.64}) {
                 const double t = a.t + part * (b.t - a.t);
                 if (t > a.t && t < b.t) {
@@ -444,16 +454,44 @@ private:
         return samples;
     }
 
+    /// Where the line goes up and down again and again within a hair's breadth.
     void collectBands(CurveSamples& samples) const {
-        double lastEnd = -HUGE_VAL;
-        for (std::size_t i = 0; i + 1 < knots_.size(); ++i) {
-            if (!knots_[i].unresolved || !visible(knots_[i], knots_[i + 1])) continue;
-            if (samples.bands.empty() || knots_[i].w - lastEnd > bandGap)
-                samples.bands.push_back({knots_[i].t, knots_[i + 1].t});
-            else
-                samples.bands.back().high = knots_[i + 1].t;
-            lastEnd = knots_[i + 1].w;
+        const PanelMap& map = probe_.map();
+        std::size_t run = 0, start = 0;
+        const auto close = [&](const Stretch& stretch, std::size_t end) {
+            if (run >= bandTurns) samples.bands.push_back({stretch.t[start], stretch.t[end]});
+            run = 0;
+        };
+        for (const Stretch& stretch : samples.stretches) {
+            double before = 0;
+            for (std::size_t i = 0; i + 1 < stretch.t.size(); ++i) {
+                const double across = map.x.toSheet(stretch.x[i + 1]) - map.x.toSheet(stretch.x[i]),
+                             up = map.y.toSheet(stretch.y[i + 1]) - map.y.toSheet(stretch.y[i]);
+                const bool upright = std::abs(across) < bandChord && std::abs(up) > 10 * bandChord;
+                if (!upright || before * up >= 0) close(stretch, i);
+                if (upright && ++run == 1) start = i;
+                before = upright ? up : 0;
+            }
+            if (!stretch.t.empty()) close(stretch, stretch.t.size() - 1);
         }
+        for (std::size_t i = 0; i + 1 < knots_.size(); ++i) {
+            if (knots_[i].unresolved && visible(knots_[i], knots_[i + 1]))
+                samples.bands.push_back({knots_[i].t, knots_[i + 1].t});
+        }
+        mergeBands(samples.bands);
+    }
+
+    void mergeBands(std::vector<Band>& bands) const {
+        std::ranges::sort(bands, {}, &Band::low);
+        std::vector<Band> merged;
+        const AxisMap& along = probe_.along();
+        for (const Band& band : bands) {
+            if (!merged.empty() && along.toSheet(band.low) - along.toSheet(merged.back().high) < bandGap)
+                merged.back().high = std::max(merged.back().high, band.high);
+            else
+                merged.push_back(band);
+        }
+        bands = std::move(merged);
     }
 
     /// The strongest reason for a break wins: a pole over a jump over a stretch without values.
@@ -476,6 +514,7 @@ private:
     std::stop_token stop_;
     std::vector<Knot> knots_;
     std::vector<std::size_t> kept_;
+    ProvenChords provenChords_;
     std::size_t finePoints_ = 0;
 };
 

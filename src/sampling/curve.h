@@ -50,7 +50,7 @@ struct ProofPrograms {
 CurveSamples sampleCurve(const Program& f, const Interval& interval, const PanelMap& map, const Tolerance& tolerance,
                          std::stop_token stop = {}, const ProofPrograms& proof = {});
 
-/// The curve at given values of its parameter, in order; undefined values break it into stretches.
-CurveSamples sampleAtPoints(const Program& f, std::span<const double> points);
+/// The curve at given values of its parameter, in order; undefined values break it into stretches. Stopped: nothing.
+CurveSamples sampleAtPoints(const Program& f, std::span<const double> points, std::stop_token stop = {});
 
 } // namespace coulter

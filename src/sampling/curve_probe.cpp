@@ -60,14 +60,15 @@ unsigned outerSides(const Knot& knot, const PanelMap& map) {
 
 double apart(const Knot& a, const Knot& b) { return std::hypot(b.u - a.u, b.v - a.v); }
 
-CurveSamples sampleAtPoints(const Program& f, std::span<const double> points) {
+CurveSamples sampleAtPoints(const Program& f, std::span<const double> points, std::stop_token stop) {
     const bool function = f.outputs.size() == 1;
     std::vector<double> xs(points.begin(), points.end()), ys(points.size());
-    Evaluator evaluator(f);
     const double* in = points.data();
     double* const out[] = {function ? ys.data() : xs.data(), ys.data()};
-    evaluator(std::span(&in, 1), std::span(out, function ? 1 : 2), points.size());
+    evaluateInParallel(f, std::span(&in, 1), std::span(out, function ? 1 : 2), points.size(), stop);
     CurveSamples samples;
+    samples.finished = !stop.stop_requested();
+    if (!samples.finished) return samples;
     samples.evaluations = points.size();
     bool open = false;
     for (std::size_t i = 0; i < points.size(); ++i) {

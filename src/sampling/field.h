@@ -38,7 +38,7 @@ struct FieldTolerance {
 /// Bounds: at most `mostMeshPoints` points and `mostMeshEvaluations` evaluations, about 200 bytes a point at the peak.
 /// Method: bisection of right-angled triangles at their newest vertex, neighbours first, so that the mesh conforms at
 /// every step (W. F. Mitchell, "A comparison of adaptive refinement techniques for elliptic problems", 1989); looked at
-/// are the middles of the longest edges and the centroids.
+/// are the middles of all edges.
 FieldSamples sampleMesh(const Program& f, const std::array<Interval, 2>& intervals, const PanelMap& map,
                         const FieldTolerance& tolerance, std::stop_token stop = {});
 

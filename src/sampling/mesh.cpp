@@ -56,7 +56,8 @@ private:
     }
 
     bool stopped() const {
-        return stop_.stop_requested() || mesh_.places().size() > mostMeshPoints || evaluations_ > mostMeshEvaluations;
+        return stop_.stop_requested() || mesh_.triangles().size() > 4 * mostMeshPoints ||
+               evaluations_ > mostMeshEvaluations;
     }
 
     /// The user's coordinate of a place along one side; the ends of the interval exactly, and open ends just inside.
@@ -103,26 +104,15 @@ private:
 
     /// Looks at triangles, splits those that need it, and returns the leaves that came of that.
     std::vector<std::size_t> refine(const std::vector<std::size_t>& open) {
-        std::vector<std::size_t> looked;
-        std::vector<double> x, y;
+        std::vector<std::size_t> looked, wanted;
         for (const std::size_t t : open) {
             if (!mesh_.triangles()[t].leaf || !mesh_.canSplit(t)) continue;
             looked.push_back(t);
-            mesh_.middle(t);
-            const auto& corner = mesh_.triangles()[t].v;
-            const auto& places = mesh_.places();
-            const auto third = [&](auto member) {
-                return (double(places[corner[0]].*member) + places[corner[1]].*member + places[corner[2]].*member) / 3;
-            };
-            x.push_back(coordinate(0, third(&BisectedMesh::Place::x)));
-            y.push_back(coordinate(1, third(&BisectedMesh::Place::y)));
+            mesh_.middles(t);
         }
         evaluateNew();
-        std::vector<std::vector<double>> centres;
-        evaluate(x, y, centres);
-        std::vector<std::size_t> wanted;
-        for (std::size_t i = 0; i < looked.size(); ++i) {
-            if (needsSplit(looked[i], i, centres)) wanted.push_back(looked[i]);
+        for (const std::size_t t : looked) {
+            if (needsSplit(t)) wanted.push_back(t);
         }
         const std::size_t before = mesh_.triangles().size();
         for (const std::size_t t : wanted) {
@@ -137,21 +127,25 @@ private:
         return next;
     }
 
-    bool needsSplit(std::size_t t, std::size_t index, const std::vector<std::vector<double>>& centres) {
+    bool needsSplit(std::size_t t) {
         const auto& corner = mesh_.triangles()[t].v;
         const double longest = length(corner[0], corner[1]);
-        const Vertex m = mesh_.middle(t);
-        int good = defined(corner[0]) + defined(corner[1]) + defined(corner[2]) + defined(m);
-        good += std::ranges::all_of(centres, [&](const auto& column) { return std::isfinite(column[index]); });
+        const std::array<Vertex, 3> middle = mesh_.middles(t);
+        int good = 0;
+        for (const Vertex v : corner) good += defined(v);
+        for (const Vertex v : middle) good += defined(v);
         if (good == 0) return false;
-        if (good < 5) return longest > borderEdge; // a border runs through it
-        double worst = 0;                          // over what is allowed
-        for (std::size_t k = 0; k < components_; ++k) {
-            const auto& z = values_[k];
-            const double a = z[corner[0]], b = z[corner[1]], c = z[corner[2]];
-            const double off = std::max(std::abs(z[m] - (a + b) / 2), std::abs(centres[k][index] - (a + b + c) / 3));
-            const double allowed = allowedBy(steepness(corner, a, b, c));
-            worst = std::max(worst, off / allowed);
+        if (good < 6) return longest > borderEdge; // a border runs through it
+        if (components_ == 1 && isBeyond(corner, middle)) return false;
+        double worst = 0; // over what is allowed
+        for (const auto& z : values_) {
+            std::array<double, 3> off{};
+            for (std::size_t k = 0; k < 3; ++k)
+                off[k] = std::abs(z[middle[k]] - (z[corner[k]] + z[corner[(k + 1) % 3]]) / 2);
+            // What bends evenly is off by so much in the triangle's middle, if it is off to one side.
+            const double inside = 4.0 / 9 * (off[0] + off[1] + off[2]);
+            const double allowed = allowedBy(steepness(corner, z[corner[0]], z[corner[1]], z[corner[2]]));
+            worst = std::max(worst, std::max({off[0], off[1], off[2], inside}) / allowed);
         }
         if (worst <= 1) return false;
         if (longest <= finestEdge) return false;
@@ -160,9 +154,12 @@ private:
     }
 
     /// Whether all values are below, or all above what is shown, so that nothing of them can be told apart.
-    bool isBeyond(const std::array<double, 5>& z) const {
-        return std::ranges::all_of(z, [&](double value) { return value < low_; }) ||
-               std::ranges::all_of(z, [&](double value) { return value > high_; });
+    bool isBeyond(const std::array<Vertex, 3>& corner, const std::array<Vertex, 3>& middle) const {
+        const auto all = [&](const auto& beyond) {
+            const auto here = [&](Vertex v) { return beyond(values_[0][v]); };
+            return std::ranges::all_of(corner, here) && std::ranges::all_of(middle, here);
+        };
+        return all([&](double value) { return value < low_; }) || all([&](double value) { return value > high_; });
     }
 
     /// Rise per mm of the plane through three values.

@@ -2,6 +2,7 @@
 #include "window_driver.h"
 
 #include <QApplication>
+#include <QCheckBox>
 #include <QDir>
 #include <QListWidget>
 #include <QPlainTextEdit>
@@ -75,6 +76,38 @@ void integral() {
     keep(driver, "integral");
 }
 
+void logarithmic() {
+    WindowDriver driver;
+    driver.window().open("demos/retention/retention.coulter");
+    driver.settle();
+    driver.sheet()->select({coulter::Part::Curve, 1});
+    auto* ribbon = driver.find<coulter::SamplingRibbon>("ribbon");
+    driver.drag(ribbon, QPointF(ribbon->placeOf(3), 60), QPointF(ribbon->placeOf(40), 60));
+    keep(driver, "logarithmic");
+}
+
+void field() {
+    WindowDriver driver;
+    driver.window().open("demos/core-slice/core-slice.coulter");
+    driver.settle();
+    driver.sheet()->select({coulter::Part::Field, 0});
+    driver.find<QCheckBox>("fieldMesh")->click();
+    driver.settle();
+    keep(driver, "field");
+}
+
+void table() {
+    WindowDriver driver;
+    driver.window().open("demos/two-wells/two-wells.coulter");
+    driver.settle();
+    coulter::SampleTableWindow samples(*driver.sheet());
+    samples.show();
+    driver.settle();
+    const QString path = folder + "/table.png";
+    samples.grab().save(path);
+    std::printf("%s\n", qPrintable(path));
+}
+
 void completion() {
     WindowDriver driver;
     driver.window().open("demos/ring-infiltrometer/ring-infiltrometer.coulter");
@@ -124,6 +157,9 @@ int main(int argc, char** argv) {
     zoomedIn();
     pieces();
     integral();
+    logarithmic();
+    field();
+    table();
     completion();
     functions();
     dark();
