@@ -40,6 +40,7 @@ void WindowDriver::drag(QWidget* widget, QPointF from, QPointF to, Qt::KeyboardM
     move(widget, from);
     QMouseEvent press(QEvent::MouseButtonPress, from, widget->mapToGlobal(from), Qt::LeftButton, Qt::LeftButton,
                       modifiers);
+    if (widget->focusPolicy() & Qt::ClickFocus) widget->setFocus(Qt::MouseFocusReason); // as for a real click
     QApplication::sendEvent(widget, &press);
     for (int i = 1; i <= steps; ++i) {
         const QPointF at = from + (to - from) * i / steps;
