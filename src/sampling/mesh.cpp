@@ -16,6 +16,8 @@ constexpr std::int32_t squareSize = 1 << 12; // lattice units, so that the fines
 constexpr double borderEdge = 0.5;           // mm: longest edge of a triangle that is cut by a border or a jump
 constexpr double finestEdge = 0.03;          // mm: steeper than that is taken for a jump or left as it is
 constexpr double flattest = 0.25;            // part of range per height below which isolines are not held closer
+/// Part of what is allowed that the places looked at must keep: between them it can be a little more.
+constexpr double keptPart = 0.7;
 /// A step over an edge this many times what is allowed may be a jump.
 constexpr double suspicious = 8;
 
@@ -168,7 +170,7 @@ private:
                      u2 = u(corner[2]) - u(corner[0]), v2 = v(corner[2]) - v(corner[0]), det = u1 * v2 - u2 * v1;
         return std::hypot((b - a) * v2 - (c - a) * v1, (c - a) * u1 - (b - a) * u2) / std::abs(det);
     }
-    double allowedBy(double steep) const { return millimetres_ * std::max(steep, flattest * perMillimetre_); }
+    double allowedBy(double steep) const { return keptPart * millimetres_ * std::max(steep, flattest * perMillimetre_); }
 
     /// Where an edge crosses a border of the domain or a jump.
     struct Cut {

@@ -18,7 +18,7 @@ FieldSamples sampleMeshgrid(const Program& f, std::vector<double> columns, std::
                             std::stop_token stop) {
     FieldSamples samples;
     const std::size_t width = columns.size(), count = width * rows.size();
-    samples.values.assign(f.outputs.size(), std::vector<double>(count));
+    for (std::size_t k = 0; k < f.outputs.size(); ++k) samples.values.emplace_back(count); // no copies: they are large
     // Row by row, with the program's own blocks within each: the bits do not depend on how rows are shared out.
     tbb::parallel_for(tbb::blocked_range<std::size_t>(0, rows.size()),
                       [&](const tbb::blocked_range<std::size_t>& range) {
