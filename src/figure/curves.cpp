@@ -73,7 +73,9 @@ private:
             if (!plots[p].expression) continue;
             const Plot& plot = panel_.plots[p];
             const auto kind = [&](const std::string& name) {
-                return variableLine(name).grid.logarithmic ? ScaleKind::Logarithmic : ScaleKind::Linear;
+                const Line& line = variableLine(name);
+                const bool shown = line.grid.logarithmic && line.interval.low > 0; // a scale has no place below zero
+                return shown ? ScaleKind::Logarithmic : ScaleKind::Linear;
             };
             if (plot.kind == PlotKind::Heatmap) {
                 const auto order = acrossAndUp(plot, plots[p]);

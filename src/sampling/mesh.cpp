@@ -170,7 +170,9 @@ private:
                      u2 = u(corner[2]) - u(corner[0]), v2 = v(corner[2]) - v(corner[0]), det = u1 * v2 - u2 * v1;
         return std::hypot((b - a) * v2 - (c - a) * v1, (c - a) * u1 - (b - a) * u2) / std::abs(det);
     }
-    double allowedBy(double steep) const { return keptPart * millimetres_ * std::max(steep, flattest * perMillimetre_); }
+    double allowedBy(double steep) const {
+        return keptPart * millimetres_ * std::max(steep, flattest * perMillimetre_);
+    }
 
     /// Where an edge crosses a border of the domain or a jump.
     struct Cut {

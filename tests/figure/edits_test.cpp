@@ -108,3 +108,72 @@ TEST_CASE("colours are read as they are written") {
     CHECK(readColour("#01abff") == Colour{1, 171, 255});
     for (const char* bad : {"", "01abff", "#01abf", "#01abfg", "#01abff0", "#+1abff"}) CHECK_FALSE(readColour(bad));
 }
+
+TEST_CASE("a variable's sampling is changed in its line, all else kept") {
+    const Document before = document({"x in [0, 1], count 5, unit m", "f(x) = x"});
+    CHECK(withSampling(before, "x", SamplingWay::Step, "0.1")->page[0] == "x in [0, 1], step 0.1, unit m");
+    CHECK(withSampling(before, "x", SamplingWay::Count, "7")->page[0] == "x in [0, 1], count 7, unit m");
+    CHECK(withSampling(before, "x", SamplingWay::Adaptive, "")->page[0] == "x in [0, 1], unit m");
+    CHECK(withSampling(document({"x in [0, 1]"}), "x", SamplingWay::Count, "9")->page[0] == "x in [0, 1], count 9");
+    CHECK_FALSE(withSampling(before, "f", SamplingWay::Count, "7"));
+    CHECK_FALSE(withSampling(before, "nothing", SamplingWay::Count, "7"));
+}
+
+TEST_CASE("asking for more points doubles them, however stretches overlap") {
+    using Stretches = std::vector<FinerStretch>;
+    const Stretches one = withFiner({}, 1, 3);
+    CHECK(one == Stretches{{1, 3, 2}});
+    CHECK(withFiner(one, 2, 4) == Stretches{{1, 2, 2}, {2, 3, 4}, {3, 4, 2}});
+    CHECK(withFiner(one, 3, 5) == Stretches{{1, 5, 2}});
+    CHECK(withFiner(one, 0, 9) == Stretches{{0, 1, 2}, {1, 3, 4}, {3, 9, 2}});
+    Stretches often;
+    for (int i = 0; i < 20; ++i) often = withFiner(often, 0, 1);
+    CHECK(often == Stretches{{0, 1, mostTimesFiner}});
+}
+
+TEST_CASE("fields know their variables, vectors their components, and both their labels") {
+    const std::vector<std::string> lines{"T(z, t) = z t, unit °C, label \"Temperature\"",
+                                         "t in [0, 365], unit d, label \"Day\"",
+                                         "z in [0.1, 10], unit m, logarithmic",
+                                         "c(t) = (cos(t), sin(t)), unit m",
+                                         "s(t) = (cos(t), sin(t), t), unit m",
+                                         "v(z, t) = (z, -t), unit m s-1",
+                                         "g(t) = t^2"};
+    const Page page = readPage(lines);
+    REQUIRE(page.problems().empty());
+    Panel panel;
+    const auto read = [&](Plot plot) {
+        panel.plots = {plot};
+        return readCurves(page, panel);
+    };
+    PanelCurves field = read(plotOf("T(z, t)", PlotKind::Heatmap));
+    REQUIRE(field.fields.size() == 1);
+    CHECK(field.fields[0].variables == std::array<std::string, 2>{"z", "t"});
+    CHECK(field.xScale == ScaleKind::Logarithmic);
+    CHECK(horizontalLabel(page, panel, field) == "$z$ / m");
+    CHECK(verticalLabel(page, panel, field) == "Day $t$ / d");
+    CHECK(colourLabel(page, panel, field) == "Temperature $T$ / °C");
+    Plot swapped = plotOf("T(z, t)", PlotKind::Heatmap);
+    swapped.across = "t";
+    CHECK(read(swapped).fields[0].variables == std::array<std::string, 2>{"t", "z"});
+    CHECK(read(plotOf("z t", PlotKind::Heatmap)).fields[0].variables ==
+          std::array<std::string, 2>{"t", "z"}); // by line
+    const PanelCurves vectors = read(plotOf("v(z, t)", PlotKind::Heatmap));
+    CHECK(vectors.fields[0].program->outputs.size() == 2);
+    CHECK(colourLabel(page, panel, vectors) == "$|v|$ / (m s⁻¹)");
+    const PanelCurves plane = read(plotOf("c(t)"));
+    CHECK_FALSE(plane.curves[0].isFunction());
+    CHECK(horizontalLabel(page, panel, plane) == "$x$ / m");
+    CHECK(verticalLabel(page, panel, plane) == "$y$ / m");
+    const PanelCurves space = read(plotOf("s(t)"));
+    CHECK(space.hasSpaceCurve());
+    CHECK(uprightLabel(page, panel, space) == "$z$ / m");
+    // What cannot be drawn says why.
+    CHECK(read(plotOf("T(z, t)")).problems[0][0].sentence ==
+          "A curve runs along one variable, this depends on z and t.");
+    CHECK(read(plotOf("c(t)", PlotKind::Polar)).problems[0][0].sentence.starts_with("A polar plot draws a radius"));
+    CHECK(read(plotOf("T(z, t) u for u in {1, 2}", PlotKind::Heatmap))
+              .problems[0][0]
+              .sentence.starts_with("A heatmap shows one case"));
+    CHECK(read(plotOf("g(t)", PlotKind::Heatmap)).fields[0].variables == std::array<std::string, 2>{"t", "z"});
+}

@@ -6,6 +6,7 @@
 
 #include <catch2/catch.hpp>
 #include <clocale>
+#include <cmath>
 #include <cstdlib>
 #include <filesystem>
 #include <fstream>
@@ -319,4 +320,46 @@ TEST_CASE("samples are written as CSV that reads back") {
                          {{0.2}, {0.2}, {-2e-7}, {PointState::Filled}, {}}};
     CHECK(tableCsv(sampleTable(functionCurve(), samples)) ==
           "stretch,x,y,state\n1,0,1,estimated\n1,0.1,0.3333333333333333,jump\n2,0.2,-2e-07,filled\n");
+}
+
+TEST_CASE("fields are written as CSV and reported as JSON") {
+    FieldSamples grid;
+    grid.columns = {0, 1};
+    grid.rows = {2};
+    grid.values = {{0.5, std::nan("")}};
+    Field field;
+    field.variables = {"a", "b"};
+    CHECK(tableCsv(sampleTable(field, grid)) == "x,y,z\n0,2,0.5\n1,2,\n");
+    CHECK(sampleTable(field, grid).names == std::vector<std::string>{"a", "b", "value"});
+    auto report = nlohmann::json::parse(samplesReport(grid, 0.02));
+    CHECK(report["points"] == 2);
+    CHECK(report["columns"]["count"] == 2);
+    CHECK(report["rows"]["from"] == 2);
+    CHECK(report["undefined points"] == 1);
+    FieldSamples mesh;
+    mesh.x = {0, 1, 0};
+    mesh.y = {0, 0, 1};
+    mesh.values = {{1, 2, 3}, {4, 5, 6}};
+    mesh.triangles = {{0, 1, 2}};
+    CHECK(tableCsv(sampleTable(field, mesh)) == "x,y,u,v\n0,0,1,4\n1,0,2,5\n0,1,3,6\n");
+    report = nlohmann::json::parse(samplesReport(mesh, 0.02));
+    CHECK(report["triangles"] == 1);
+    CHECK(report["tolerance"] == 0.02);
+}
+
+TEST_CASE("recipes with impossible scales, stretches and views are refused with their place") {
+    const auto refused = [](const std::string& panel) {
+        const RecipeRead read = readRecipe("{\"coulter\": 1, \"panels\": [" + panel + "]}");
+        CHECK_FALSE(read.document);
+        return describe(read.problem);
+    };
+    CHECK(refused(R"({"x": {"scale": "logarithmic", "limits": [0, 1]}})").find("must be positive") !=
+          std::string::npos);
+    CHECK(refused(R"({"y": {"scale": "cubic"}})").find("panels[0].y") != std::string::npos);
+    CHECK(refused(R"({"view": {"azimuth": 1000}})").find("azimuth") != std::string::npos);
+    CHECK(refused(R"({"plots": [{"of": "x", "finer": [{"from": 2, "to": 1}]}]})").find("finer[0]") !=
+          std::string::npos);
+    CHECK(refused(R"({"plots": [{"of": "x", "finer": [{"from": 1, "to": 2, "times": 1000}]}]})").find("times") !=
+          std::string::npos);
+    CHECK(refused(R"({"plots": [{"of": "x", "kind": "pie"}]})").find("kind") != std::string::npos);
 }
