@@ -13,6 +13,8 @@
 namespace coulter {
 namespace {
 
+/// More dots than that are not computed for one field: on larger sheets each is larger.
+constexpr double mostFieldDots = 12e6;
 constexpr std::size_t shades = 1024; // more than a screen can tell apart
 
 /// A raster of values under the panel, and the way from there to the sheet.
@@ -178,6 +180,7 @@ void halve(ImageItem& image) {
 } // namespace
 
 ImageItem fieldImage(const FieldSamples& samples, FieldFill fill, const PanelLayout& layout, double dotsPerMm) {
+    while (layout.frame.width * layout.frame.height * dotsPerMm * dotsPerMm > mostFieldDots) dotsPerMm /= 2;
     Dots dots = filled(samples, fill, layout, dotsPerMm, 1);
     const auto clear =
         static_cast<std::size_t>(std::ranges::count_if(dots.value, [](double value) { return std::isnan(value); }));

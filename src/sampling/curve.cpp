@@ -29,11 +29,6 @@ constexpr std::size_t mostSearchEvaluations = 100'000;
 constexpr double cornerTurn = 0.02;
 /// Without more points asked for, a finer stretch has one every so many mm, divided by its factor.
 constexpr double usualDistance = 8;
-/// Of a band: chords are narrower than this (mm), and at least so many in a row go up and down in turn; parts nearer
-/// than the gap (mm) belong together.
-constexpr double bandChord = 0.1;
-constexpr std::size_t bandTurns = 6;
-constexpr double bandGap = 2;
 
 /// Millimetres along the parameter: of a function those of its horizontal scale, of a plane curve as if it went half
 /// round the panel.
@@ -454,44 +449,13 @@ private:
         return samples;
     }
 
-    /// Where the line goes up and down again and again within a hair's breadth.
     void collectBands(CurveSamples& samples) const {
-        const PanelMap& map = probe_.map();
-        std::size_t run = 0, start = 0;
-        const auto close = [&](const Stretch& stretch, std::size_t end) {
-            if (run >= bandTurns) samples.bands.push_back({stretch.t[start], stretch.t[end]});
-            run = 0;
-        };
-        for (const Stretch& stretch : samples.stretches) {
-            double before = 0;
-            for (std::size_t i = 0; i + 1 < stretch.t.size(); ++i) {
-                const double across = map.x.toSheet(stretch.x[i + 1]) - map.x.toSheet(stretch.x[i]),
-                             up = map.y.toSheet(stretch.y[i + 1]) - map.y.toSheet(stretch.y[i]);
-                const bool upright = std::abs(across) < bandChord && std::abs(up) > 10 * bandChord;
-                if (!upright || before * up >= 0) close(stretch, i);
-                if (upright && ++run == 1) start = i;
-                before = upright ? up : 0;
-            }
-            if (!stretch.t.empty()) close(stretch, stretch.t.size() - 1);
-        }
+        std::vector<Band> unresolved;
         for (std::size_t i = 0; i + 1 < knots_.size(); ++i) {
             if (knots_[i].unresolved && visible(knots_[i], knots_[i + 1]))
-                samples.bands.push_back({knots_[i].t, knots_[i + 1].t});
+                unresolved.push_back({knots_[i].t, knots_[i + 1].t});
         }
-        mergeBands(samples.bands);
-    }
-
-    void mergeBands(std::vector<Band>& bands) const {
-        std::ranges::sort(bands, {}, &Band::low);
-        std::vector<Band> merged;
-        const AxisMap& along = probe_.along();
-        for (const Band& band : bands) {
-            if (!merged.empty() && along.toSheet(band.low) - along.toSheet(merged.back().high) < bandGap)
-                merged.back().high = std::max(merged.back().high, band.high);
-            else
-                merged.push_back(band);
-        }
-        bands = std::move(merged);
+        samples.bands = findBands(samples, probe_.map(), probe_.along(), std::move(unresolved));
     }
 
     /// The strongest reason for a break wins: a pole over a jump over a stretch without values.

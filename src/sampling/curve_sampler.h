@@ -94,6 +94,11 @@ struct PieceBorder {
 /// @param looks  ascending values of the parameter; borders are sought between neighbours
 std::vector<PieceBorder> findPieceBorders(const Program& f, std::span<const double> looks, const std::stop_token& stop);
 
+/// Where the line goes up and down again and again within a tenth of a millimetre, and what was found unresolved.
+/// @param along  millimetres along the parameter
+std::vector<Band> findBands(const CurveSamples& samples, const PanelMap& map, const AxisMap& along,
+                            std::vector<Band> unresolved);
+
 /// Of two neighbouring doubles the one a person would write: 1 rather than 0.9999999999999999.
 double simpler(double a, double b);
 

@@ -213,3 +213,36 @@ TEST_CASE("coulter sample reports what is proven") {
     const Ran pole = run("sample --line 'f(x) = 1/x' --line 'x in [-1, 1]' --of 'f(x)' -o - --report");
     CHECK(pole.out.find("\"kind\": \"pole\"") != std::string::npos);
 }
+
+TEST_CASE("coulter sample writes fields and curves of the plane") {
+    const std::string page =
+        "sample --line 'g(x, y) = x + 10 y' --line 'x in [0, 1], count 2' --line 'y in [0, 2), step 1' ";
+    const Ran grid = run(page + "--kind heatmap --of 'g(x, y)' -o -");
+    CHECK(grid.status == 0);
+    CHECK(grid.out == "x,y,z\n0,0,0\n1,0,1\n0,1,10\n1,1,11\n");
+    const Ran report = run(page + "--kind heatmap --of 'g(x, y)' -o - --report");
+    CHECK(report.out.find("\"columns\"") != std::string::npos);
+    const Ran mesh = run("sample --line 'g(x, y) = exp(x y)' --line 'x in [0, 1]' --line 'y in [0, 1]' --kind heatmap "
+                         "--of 'g(x, y)' -o - --report");
+    CHECK(mesh.out.find("\"triangles\"") != std::string::npos);
+    CHECK(mesh.out.find("\"finished\": true") != std::string::npos);
+    const Ran path = run("sample --line 'c(t) = (2 t, t^2)' --line 't in [0, 1], count 2' --of 'c(t)' -o -");
+    CHECK(path.out == "stretch,t,x,y,state\n1,0,0,0,grid\n1,1,2,1,grid\n");
+    const Ran space = run("sample --line 'c(t) = (t, 2t, 3t)' --line 't in [0, 1], count 2' --of 'c(t)' -o -");
+    CHECK(space.out == "stretch,t,x,y,z,state\n1,0,0,0,0,grid\n1,1,1,2,3,grid\n");
+    const Ran logarithmic =
+        run("sample --line 'f(x) = 1/x' --line 'x in [0.01, 100], logarithmic' --of 'f(x)' -o - --report");
+    CHECK(logarithmic.out.find("\"proven share\": 1.0") != std::string::npos);
+    for (const auto& [arguments, said] : std::vector<std::pair<std::string, std::string>>{
+             {"sample --line 'g(x, y) = x y' --line 'x in [0, 1]' --of 'g(x, 1)' --kind heatmap -o -", "no second one"},
+             {"sample --line 'g(x, y) = x y' --line 'x in [0, 1]' --line 'y in [0, 1]' --of 'g(x, y)' -o -",
+              "runs along one variable"},
+             {"sample --line 'x in [0, 1], count 1e5' --line 'y in [0, 1], count 1e5' --of 'x y' --kind heatmap -o -",
+              "points; at most"},
+             {"sample --line 'x in [0, 1]' --of 'x' --kind pie -o -", "--kind"}}) {
+        INFO(arguments);
+        const Ran bad = run(arguments);
+        CHECK(bad.status != 0);
+        CHECK(bad.out.find(said) != std::string::npos);
+    }
+}

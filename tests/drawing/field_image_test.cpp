@@ -102,6 +102,17 @@ TEST_CASE("a smooth field is interpolated, in a meshgrid and in a mesh alike") {
     CHECK(meshLines(grid, layout()).size() == 2); // outer borders lie beyond the panel
 }
 
+TEST_CASE("no resolution makes a field's picture exhaust the memory") {
+    FieldSamples s;
+    s.columns = {0, 10};
+    s.rows = {0, 10};
+    s.values = {{0, 0.5, 0.5, 1}};
+    const ImageItem image = fieldImage(s, FieldFill::Smooth, layout(), 1e5);
+    CHECK(image.pixels.size() > 1'000'000);
+    CHECK(image.pixels.size() < 13'000'000);
+    CHECK(lightness(at(image, 5, 5)) == Approx(lightness(shade(0.5))).margin(0.02));
+}
+
 TEST_CASE("where a mesh ends, its edge is smooth") {
     FieldSamples mesh;
     mesh.x = {0, 10, 0};
