@@ -30,6 +30,12 @@ QString number(double value) { return QString::fromStdString(roundedNumber(value
 /// With as many digits as a person would write for a place on the sheet.
 double rounded(double value) { return QString::number(value, 'g', 4).toDouble(); }
 
+/// Coordinates of a field's samples in one direction: of all points of a mesh, or of the columns or rows of a grid.
+const std::vector<double>& placesOf(const FieldSamples& samples, std::size_t k) {
+    if (samples.isMesh()) return k == 0 ? samples.x : samples.y;
+    return k == 0 ? samples.columns : samples.rows;
+}
+
 /// Rounded downwards, so that 100 means all of it.
 double percent(double share) { return std::floor(1000 * share + 1e-9) / 10; }
 
@@ -307,24 +313,23 @@ void SamplingRibbon::paintCurve(QPainter& painter, const CurveSamples& samples) 
     }
 }
 
+QRectF SamplingRibbon::fieldLane(std::size_t k) const {
+    // Along the horizontal variable, aligned with it; and along the vertical one, from left to right.
+    const QRectF panel = sheet_.panelRect();
+    const Lanes l = lanes();
+    const double gap = look_.look().px(4), height = (l.lane + l.laneHeight - l.top - gap) / 2;
+    return {panel.left(), l.top + static_cast<double>(k) * (height + gap), panel.width(), height};
+}
+
 void SamplingRibbon::paintField(QPainter& painter, const FieldSamples& samples) const {
     const Look& look = look_.look();
     const QRectF panel = sheet_.panelRect();
     const PanelMap& map = sheet_.figure()->figure.layouts[0].map;
-    const Lanes l = lanes();
-    // Two lanes: along the horizontal variable, aligned with it, and along the vertical one, from left to right.
-    const double gap = look.px(4), height = (l.lane + l.laneHeight - l.top - gap) / 2;
     for (std::size_t k = 0; k < 2; ++k) {
         const AxisMap& axis = k == 0 ? map.x : map.y;
         std::vector<double> places;
-        if (samples.isMesh()) {
-            for (const double place : k == 0 ? samples.x : samples.y)
-                places.push_back(axis.toSheet(place) / axis.length);
-        } else {
-            for (const double place : k == 0 ? samples.columns : samples.rows)
-                places.push_back(axis.toSheet(place) / axis.length);
-        }
-        const QRectF area(panel.left(), l.top + static_cast<double>(k) * (height + gap), panel.width(), height);
+        for (const double place : placesOf(samples, k)) places.push_back(axis.toSheet(place) / axis.length);
+        const QRectF area = fieldLane(k);
         paintSilhouette(painter, area, densityOf(places, axis.length), look.faintAccent());
         if (!samples.isMesh() && static_cast<double>(places.size()) < panel.width() / 2) {
             painter.setPen(QPen(look.accent(), 1));
@@ -341,7 +346,30 @@ void SamplingRibbon::paintField(QPainter& painter, const FieldSamples& samples) 
     }
 }
 
-QString SamplingRibbon::wordsAt(double x) const {
+QString SamplingRibbon::wordsAt(QPointF place) const {
+    return fieldSamples() ? fieldWordsAt(place) : curveWordsAt(place.x());
+}
+
+QString SamplingRibbon::fieldWordsAt(QPointF place) const {
+    const FieldSamples& samples = *fieldSamples();
+    const PanelMap& map = sheet_.figure()->figure.layouts[0].map;
+    for (std::size_t k = 0; k < 2; ++k) {
+        const QRectF lane = fieldLane(k);
+        if (!lane.contains(place)) continue;
+        const AxisMap& axis = k == 0 ? map.x : map.y;
+        const double mm = (place.x() - lane.left()) / lane.width() * axis.length, at = axis.fromSheet(mm),
+                     low = axis.fromSheet(mm - 0.5), high = axis.fromSheet(mm + 0.5);
+        const std::vector<double>& places = placesOf(samples, k);
+        const auto near = std::ranges::count_if(places, [&](double each) { return each >= low && each <= high; });
+        const QString name = QString::fromStdString(field()->variables[k]);
+        return samples.isMesh() ? tr("%1 points within half a millimetre of %2 = %3").arg(near).arg(name, number(at))
+               : k == 0         ? tr("%1 columns within half a millimetre of %2 = %3").arg(near).arg(name, number(at))
+                                : tr("%1 rows within half a millimetre of %2 = %3").arg(near).arg(name, number(at));
+    }
+    return {};
+}
+
+QString SamplingRibbon::curveWordsAt(double x) const {
     const CurveSamples* curve = samples();
     const QRectF panel = sheet_.panelRect();
     if (!curve || panel.isEmpty() || x < panel.left() - 4 || x > panel.right() + 4) return {};
@@ -380,7 +408,7 @@ void SamplingRibbon::mouseMoveEvent(QMouseEvent* event) {
         update();
         return;
     }
-    const QString words = wordsAt(event->position().x());
+    const QString words = wordsAt(event->position());
     if (words.isEmpty())
         QToolTip::hideText();
     else

@@ -18,7 +18,7 @@ public:
     SamplingRibbon(DocumentSession& session, SheetView& sheet, const LookSettings& look, QWidget* parent = nullptr);
 
     /// What stands at a place, in words; empty outside the panel.
-    QString wordsAt(double x) const;
+    QString wordsAt(QPointF place) const;
     QString summary() const;
     QSize sizeHint() const override;
     /// Where a value of the curve's parameter stands, in the widget's coordinates, and back.
@@ -45,6 +45,8 @@ private:
     std::size_t curveIndex() const;
     AxisMap along() const; ///< the parameter over the panel's width
     void placeFields();
+    QString curveWordsAt(double x) const;
+    QString fieldWordsAt(QPointF place) const;
     QString curveSummary(const CurveSamples& curve) const;
     QString fieldSummary(const FieldSamples& field) const;
     void paintCurve(QPainter& painter, const CurveSamples& curve) const;
@@ -55,6 +57,8 @@ private:
         double top, bottom, lane, laneHeight;
     };
     Lanes lanes() const;
+    /// Of a field: the lane of its horizontal variable (0) or of the other (1).
+    QRectF fieldLane(std::size_t k) const;
 
     DocumentSession& session_;
     SheetView& sheet_;

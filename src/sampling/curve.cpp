@@ -112,7 +112,7 @@ private:
         if (next == knots_.end() || (next == knots_.begin() && next->t != t)) return;
         Knot knot = next->t == t ? *next : probe_.at(t);
         if (!knot.usable()) return;
-        knot.state = state;
+        if (state != PointState::Estimated) knot.state = state; // what is known of a place stays known
         knot.fixed = true;
         if (next->t == t)
             *next = knot;

@@ -345,10 +345,10 @@ TEST_CASE("the ribbon and the remarks tell of poles, jumps and gaps") {
     d.window().session().start(document, "");
     d.settle();
     CHECK(d.window().ribbon().summary().contains("1 pole"));
-    CHECK(d.window().ribbon().wordsAt(at(d, 2, 0).x()).startsWith("pole at x = 2"));
-    CHECK(d.window().ribbon().wordsAt(at(d, -4, 0).x()).contains("undefined from"));
-    CHECK(d.window().ribbon().wordsAt(at(d, 1, 0).x()).contains("proven point"));
-    CHECK(d.window().ribbon().wordsAt(1).isEmpty());
+    CHECK(d.window().ribbon().wordsAt({at(d, 2, 0).x(), 60}).startsWith("pole at x = 2"));
+    CHECK(d.window().ribbon().wordsAt({at(d, -4, 0).x(), 60}).contains("undefined from"));
+    CHECK(d.window().ribbon().wordsAt({at(d, 1, 0).x(), 60}).contains("proven point"));
+    CHECK(d.window().ribbon().wordsAt({1, 60}).isEmpty());
     QStringList remarks;
     auto* list = d.find<QListWidget>("remarks");
     for (int i = 0; i < list->count(); ++i) remarks << list->item(i)->text();

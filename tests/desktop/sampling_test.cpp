@@ -139,6 +139,13 @@ TEST_CASE("a function of two variables typed on an empty page is a heatmap at on
     const QString readOut = d.sheet()->readOut();
     CHECK(readOut.mid(readOut.indexOf("value ") + 6).toDouble() == Approx(1).epsilon(1e-3));
 
+    // The ribbon tells how dense the points are in both directions.
+    auto* ribbon = d.find<SamplingRibbon>("ribbon");
+    const double lowerLane = ribbon->height() - 16, upperLane = ribbon->height() - 45;
+    CHECK(ribbon->wordsAt({at(0, 0).x(), upperLane}).contains("points within half a millimetre of x = "));
+    CHECK(ribbon->wordsAt({at(0, 0).x(), lowerLane}).contains("points within half a millimetre of y = "));
+    CHECK(ribbon->wordsAt({1, lowerLane}).isEmpty());
+
     // Chosen by a click; cells, directions and the grid are switched.
     d.click(d.sheet(), at(1, 2));
     d.settle();
@@ -156,7 +163,7 @@ TEST_CASE("a function of two variables typed on an empty page is a heatmap at on
     CHECK(d.window().session().document().page[1] == "x in [-5, 5], step 0.1");
     CHECK(d.figure().figure.fields[0][0].columns.size() == 101);
     CHECK(d.figure().figure.fields[0][0].rows.size() == 101);
-    CHECK(d.find<SamplingRibbon>("ribbon")->summary().contains("101 × 101"));
+    CHECK(ribbon->summary().contains("101 × 101"));
     choose(d.find<QComboBox>("fieldFill"), 1);
     d.settle();
     CHECK(d.window().session().document().panels[0].plots[0].style.fill == FieldFill::Cells);
