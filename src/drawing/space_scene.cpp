@@ -80,7 +80,7 @@ private:
             const Point p = place(layout_.space.ticks[k].places[i]);
             lines.push_back({p, {p.x + nx * tickLength, p.y + ny * tickLength}});
             // Both floor scales begin at one corner: only the first writes its number there.
-            if (k == 1 && std::hypot(p.x - corner_.x, p.y - corner_.y) < 1.5 * size) continue;
+            if (k == 1 && std::hypot(p.x - corner_.x, p.y - corner_.y) < 0.8 * size) continue;
             const Box box = tickBox(layout_.space.ticks[k].labels[i], size);
             const double reach = tickLength + 0.8 + (std::abs(nx) * box.width + std::abs(ny) * 0.7 * size) / 2;
             addBox(scene_, box, p.x + nx * reach - box.width / 2, p.y + ny * reach + 0.33 * size, inkColour);
