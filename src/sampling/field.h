@@ -8,7 +8,7 @@
 
 namespace coulter {
 
-/// Most points of an adaptive mesh, and most evaluations for one.
+/// Most points of an adaptive mesh, and the evaluations after which no further round of halving or cut begins.
 inline constexpr std::size_t mostMeshPoints = 400'000;
 inline constexpr std::size_t mostMeshEvaluations = 2'000'000;
 /// Most points of a meshgrid: 8 bytes each for every component.
@@ -35,7 +35,8 @@ struct FieldTolerance {
 /// @param f          (x, y) ↦ z, or the components of a vector
 /// @param intervals  of x and y; open ends are not evaluated
 /// @param map        the panel on the sheet, in mm, through both of its scales
-/// Bounds: at most `mostMeshPoints` points and `mostMeshEvaluations` evaluations, about 200 bytes a point at the peak.
+/// Bounds: at most `mostMeshPoints` points, up to what neighbours need at the end; after `mostMeshEvaluations`
+/// evaluations only the round at hand is finished. About 200 bytes a point at the peak.
 /// Method: bisection of right-angled triangles at their newest vertex, neighbours first, so that the mesh conforms at
 /// every step (W. F. Mitchell, "A comparison of adaptive refinement techniques for elliptic problems", 1989); looked at
 /// are the middles of all edges.

@@ -114,6 +114,7 @@ private:
         }
         evaluateNew();
         for (const std::size_t t : looked) {
+            if (stop_.stop_requested()) return {};
             if (needsSplit(t)) wanted.push_back(t);
         }
         const std::size_t before = mesh_.triangles().size();
@@ -225,6 +226,7 @@ private:
     }
 
     std::optional<Cut> findCut(Vertex first, Vertex second) {
+        if (stop_.stop_requested() || evaluations_ > mostMeshEvaluations) return std::nullopt;
         struct End {
             double x, y;
             std::vector<double> z;

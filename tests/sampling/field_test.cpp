@@ -180,6 +180,10 @@ TEST_CASE("a mesh is bounded and stops when asked to") {
     const FieldSamples s = sampleMesh(*wild, whole, map, {0.02, -1, 1});
     CHECK_FALSE(s.finished);
     CHECK(s.pointCount() <= 2 * mostMeshPoints);
+    // Jumps everywhere ask for many cuts; those are bounded too.
+    const FieldSamples jumps =
+        sampleMesh(*field("floor(40 x) floor(40 y) + floor(31 x y)"), whole, map, {0.02, -50, 50});
+    CHECK(jumps.evaluations < 2 * mostMeshEvaluations);
     std::stop_source stop;
     stop.request_stop();
     CHECK_FALSE(sampleMesh(*wild, whole, map, {0.02, -1, 1}, stop.get_token()).finished);
