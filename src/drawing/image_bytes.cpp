@@ -1,17 +1,11 @@
 #include "drawing/image_bytes.h"
 
+#include "drawing/png_stream.h"
+
 #include <csetjmp>
-#include <png.h>
 
 namespace coulter {
 namespace {
-
-void appendBytes(png_structp png, png_bytep data, png_size_t length) {
-    static_cast<std::string*>(png_get_io_ptr(png))->append(reinterpret_cast<const char*>(data), length);
-}
-void flushNothing(png_structp) {}
-void ignoreWarning(png_structp, png_const_charp) {}
-[[noreturn]] void leave(png_structp png, png_const_charp) { png_longjmp(png, 1); }
 
 png_byte plain(std::uint32_t premultiplied, std::uint32_t alpha) {
     return static_cast<png_byte>(alpha == 0 ? 0 : (premultiplied * 255 + alpha / 2) / alpha);
@@ -22,13 +16,12 @@ png_byte plain(std::uint32_t premultiplied, std::uint32_t alpha) {
 std::string encodePng(const ImageItem& image) {
     std::string out;
     std::vector<png_byte> row(static_cast<std::size_t>(image.width) * 4);
-    png_structp png = png_create_write_struct(PNG_LIBPNG_VER_STRING, nullptr, leave, ignoreWarning);
+    png_structp png = startPng(out);
     png_infop info = png_create_info_struct(png);
     if (setjmp(png_jmpbuf(png))) {
         png_destroy_write_struct(&png, &info);
         return {};
     }
-    png_set_write_fn(png, &out, appendBytes, flushNothing);
     png_set_IHDR(png, info, static_cast<png_uint_32>(image.width), static_cast<png_uint_32>(image.height), 8,
                  PNG_COLOR_TYPE_RGB_ALPHA, PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
     png_set_compression_level(png, 6);

@@ -1,5 +1,6 @@
 #include "coulter_version.h"
 #include "drawing/cairo_painter.h"
+#include "drawing/png_stream.h"
 #include "files/formats.h"
 
 #include <cmath>
@@ -12,11 +13,6 @@ namespace coulter {
 namespace {
 
 constexpr const char* keyword = "Coulter recipe";
-
-void appendBytes(png_structp png, png_bytep data, png_size_t length) {
-    static_cast<std::string*>(png_get_io_ptr(png))->append(reinterpret_cast<const char*>(data), length);
-}
-void flushNothing(png_structp) {}
 
 struct Source {
     std::string_view bytes;
@@ -52,13 +48,12 @@ std::string writePng(const Figure& figure, const Document& document, const std::
     char empty[1] = "";
     texts[1].lang = empty;
     texts[1].lang_key = empty;
-    png_structp png = png_create_write_struct(PNG_LIBPNG_VER_STRING, nullptr, leave, ignoreWarning);
+    png_structp png = startPng(out);
     png_infop info = png_create_info_struct(png);
     if (setjmp(png_jmpbuf(png))) {
         png_destroy_write_struct(&png, &info);
         return {};
     }
-    png_set_write_fn(png, &out, appendBytes, flushNothing);
     png_set_IHDR(png, info, static_cast<png_uint_32>(raster.width), static_cast<png_uint_32>(raster.height), 8,
                  PNG_COLOR_TYPE_RGB, PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
     const auto perMetre = static_cast<png_uint_32>(std::lround(document.sheet.resolution / 0.0254));
