@@ -18,11 +18,18 @@ install_packages() {
     "${as_root[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" > /dev/null
 }
 
-# build FOLDER CMAKE-OPTION…: configures and builds with Ninja.
+# build FOLDER [CMAKE-OPTION…] -- TARGET…: configures and builds with Ninja. Everybody builds with the same flags, so
+# that ./demo and ./check use each other's objects.
 build() {
-    local folder=$1
+    local folder=$1 options=()
     shift
-    cmake -S . -B "$folder" -G Ninja "$@" > "$folder.log" 2>&1 || { cat "$folder.log"; rm -f "$folder.log"; return 1; }
+    while [ "$1" != -- ]; do
+        options+=("$1")
+        shift
+    done
+    shift
+    cmake -S . -B "$folder" -G Ninja -DCOULTER_WERROR=ON -DCOULTER_TESTS=ON "${options[@]}" > "$folder.log" 2>&1 ||
+        { cat "$folder.log"; rm -f "$folder.log"; return 1; }
     rm -f "$folder.log"
-    ninja -C "$folder"
+    ninja -C "$folder" "$@"
 }

@@ -53,7 +53,7 @@ std::optional<Limits> fromValues(std::vector<double> values, ScaleKind scale, do
     }
     const auto range = robustRange(values);
     if (!range) return std::nullopt;
-    auto [low, high] = *range;
+    double low = range->first, high = range->second;
     if (!(high - low > 1e-12 * std::max(std::abs(low), std::abs(high)))) { // a constant: room on both sides
         const double room = low == 0 || logarithmic ? 1 : std::abs(low) * 0.5;
         low -= room;

@@ -28,7 +28,8 @@ bool JsonReader::isObject(const Json& value, const std::string& path) {
 }
 
 void JsonReader::keys(const Json& object, const std::string& path, std::initializer_list<const char*> known) {
-    for (const auto& [key, value] : object.items()) {
+    for (auto at = object.begin(); at != object.end(); ++at) {
+        const std::string& key = at.key();
         if (std::ranges::none_of(known, [&](const char* name) { return key == name; })) {
             std::string list;
             for (const char* name : known) list += (list.empty() ? "" : ", ") + std::string(name);

@@ -1,6 +1,7 @@
 #include "drawing/cairo_painter.h"
 #include "files/formats.h"
 
+#include <qpdf/JSON.hh> // before the others, which need it whole
 #include <qpdf/QPDF.hh>
 #include <qpdf/QPDFEFStreamObjectHelper.hh>
 #include <qpdf/QPDFEmbeddedFileDocumentHelper.hh>

@@ -19,8 +19,8 @@ constexpr std::size_t largestProgram = 100'000;
 /// Most terms of one sum or product.
 constexpr double mostTerms = 10'000;
 
-/// Deepest nesting of calls between functions of the page.
-constexpr int deepestCalls = 200;
+/// Deepest nesting of calls between functions of the page, and of all that is written out through them.
+constexpr int deepestCalls = 200, deepestNesting = 2 * tallestExpr;
 
 /// Carries a problem out of the recursion; never leaves this file.
 struct Refusal {
@@ -66,7 +66,16 @@ private:
         return all[0];
     }
 
+    struct Depth { ///< counts a recursion while it lives
+        explicit Depth(int& counter) : count(counter) { ++count; }
+        ~Depth() { --count; }
+        int& count;
+    };
+
     Values values(const Expr& e, const Scope& scope) {
+        const Depth depth(depth_);
+        if (depth_ > deepestNesting)
+            refuse(e, "Written out, this formula is nested too deeply.", "let fewer functions call each other");
         if (builder_.size() > largestProgram || ++steps_ > 50 * largestProgram) {
             refuse(e, "Written out, this formula is too large to compute.",
                    "let fewer functions call each other several times");
@@ -341,11 +350,6 @@ private:
             refuse(e, e.text + " cannot be computed: line " + std::to_string(lineIndex + 1) + " has a problem.");
         const auto key = std::make_tuple(lineIndex, e.orders, arguments);
         if (const auto known = calls_.find(key); known != calls_.end()) return known->second;
-        struct Depth {
-            int& count;
-            explicit Depth(int& c) : count(c) { ++count; }
-            ~Depth() { --count; }
-        };
         const Depth depth(callDepth_);
         if (callDepth_ > deepestCalls)
             refuse(e, "Functions call each other more than 200 deep here.", "join some of them");
@@ -366,6 +370,7 @@ private:
     Scope scope_;
     std::size_t steps_ = 0;
     int callDepth_ = 0;
+    int depth_ = 0; ///< of the recursion over all that is written out
     int nesting_ = 0; ///< how many integrals stand around this place
     bool checking_ = false;
     bool stepByStep_ = false;

@@ -253,6 +253,7 @@ Derived derivative(const Page& page, const ExprPtr& e, const std::string& name, 
     try {
         ExprPtr result = e;
         for (int i = 0; i < order; ++i) {
+            if (result->height > tallestExpr) refuse(*e, "The derivative is too large to write down.");
             result = simplified(Differentiator(page, name).of(result));
             if (sizeOf(*result) > largestDerivative) refuse(*e, "The derivative is too large to write down.");
         }

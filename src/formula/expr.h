@@ -54,7 +54,14 @@ struct Expr {
     int above = 0;                 ///< and above: P_{n}^{m}(x)
     std::vector<int> orders; ///< of a call: how often it is differentiated by each argument, as in f''(x); empty: not
     std::vector<std::string> relations; ///< of a comparison: "<", "<=", "=", "!=", ">", ">="
+    int height = 1;                     ///< levels of the tree: 1 for a leaf
 };
+
+/// Tallest tree that is read, in levels: everything that walks along a tree does so by recursion, which this bounds.
+inline constexpr int tallestExpr = 1000;
+
+/// Gives a node its operands, and the height that follows from them.
+void setOperands(Expr& node, std::vector<ExprPtr> operands);
 
 /// Whether the last operand of this kind stands under a name that runs there: sum, product, integral.
 bool bindsName(ExprKind kind);

@@ -6,6 +6,12 @@
 
 namespace coulter {
 
+void setOperands(Expr& node, std::vector<ExprPtr> operands) {
+    node.operands = std::move(operands);
+    node.height = 1;
+    for (const ExprPtr& operand : node.operands) node.height = std::max(node.height, operand->height + 1);
+}
+
 ExprPtr numberExpr(double value) {
     auto node = std::make_shared<Expr>();
     node->number = value;
@@ -27,21 +33,21 @@ ExprPtr callExpr(std::string name, std::vector<ExprPtr> arguments) {
     auto node = std::make_shared<Expr>();
     node->kind = ExprKind::Call;
     node->text = std::move(name);
-    node->operands = std::move(arguments);
+    setOperands(*node, std::move(arguments));
     return node;
 }
 
 ExprPtr nodeExpr(ExprKind kind, std::vector<ExprPtr> operands) {
     auto node = std::make_shared<Expr>();
     node->kind = kind;
-    node->operands = std::move(operands);
+    setOperands(*node, std::move(operands));
     node->juxtaposed = kind == ExprKind::Multiply;
     return node;
 }
 
 ExprPtr withOperands(const Expr& e, std::vector<ExprPtr> operands) {
     auto node = std::make_shared<Expr>(e);
-    node->operands = std::move(operands);
+    setOperands(*node, std::move(operands));
     return node;
 }
 

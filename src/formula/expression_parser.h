@@ -39,6 +39,8 @@ private:
     void close(std::string_view symbol, const Token& opened);
     Span from(int first) const { return {first, at_ > 0 ? tokens_[at_ - 1].span.last : first}; }
     static ExprPtr make(ExprKind kind, Span span, std::vector<ExprPtr> operands);
+    /// Gives a node its place and its operands; refuses to let it become too tall.
+    static void finish(Expr& node, Span span, std::vector<ExprPtr> operands);
     /// Reads what stands in brackets that are already open, where a bar opens a new absolute value.
     template <typename Read> auto inBrackets(const Read& read) {
         const int bars = std::exchange(bars_, 0);
@@ -81,6 +83,7 @@ private:
     ExprPtr splitWord();
 
     // parse_calls.cpp
+    static ExprPtr call(const std::string& name, std::vector<ExprPtr> operands, Span span);
     std::vector<ExprPtr> arguments(const std::string& shown, Span nameSpan);
     ExprPtr functionPower(const std::string& shown);
     static ExprPtr withPower(ExprPtr call, const ExprPtr& exponent, Span span);

@@ -35,8 +35,7 @@ ExprPtr ExpressionParser::product() {
             node->juxtaposed = true;
             requireNumber(left);
             requireNumber(right);
-            node->operands = {left, right};
-            node->span = from(first);
+            finish(*node, from(first), {left, right});
             if (divided && touching) {
                 note(node->span, "Read from left to right: the last factor multiplies the whole fraction.",
                      "put the denominator in brackets if it belongs there");
@@ -86,6 +85,7 @@ ExprPtr ExpressionParser::power() {
 
 /// An exponent may carry a sign and a power of its own: 2^-x, 2^3^2 = 2^(3^2). Braces group it as brackets do.
 ExprPtr ExpressionParser::exponentPart() {
+    const Depth depth(*this);
     const Token opened = peek();
     if (take("{")) {
         ExprPtr inner = inBrackets([&] { return sum(); });
@@ -101,6 +101,7 @@ ExprPtr ExpressionParser::exponentPart() {
 }
 
 ExprPtr ExpressionParser::postfix() {
+    const Depth depth(*this); // a root sign may stand before another
     const int first = peek().span.first;
     ExprPtr operand = primary();
     if (is("!")) requireNumber(operand);

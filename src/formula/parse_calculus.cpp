@@ -29,8 +29,7 @@ ExprPtr ExpressionParser::series(ExprKind kind, const std::string& shown) {
     ExprPtr high = upperLimit();
     ExprPtr term = withBound(node->text, [&] { return product(); });
     for (const ExprPtr& part : {low, high, term}) requireNumber(part);
-    node->operands = {low, high, term};
-    node->span = from(word.span.first);
+    finish(*node, from(word.span.first), {low, high, term});
     return node;
 }
 
@@ -84,8 +83,7 @@ ExprPtr ExpressionParser::integral() {
     end_ = after;
     at_ = end + length;
     for (const ExprPtr& part : {low, high, integrand}) requireNumber(part);
-    node->operands = {low, high, integrand};
-    node->span = from(word.span.first);
+    finish(*node, from(word.span.first), {low, high, integrand});
     return node;
 }
 
@@ -129,8 +127,7 @@ ExprPtr ExpressionParser::derivative() {
     ExprPtr body = withBound(node->text, [&] { return inBrackets([&] { return sum(); }); });
     close(")", opened);
     requireNumber(body);
-    node->operands = {body};
-    node->span = from(word.span.first);
+    finish(*node, from(word.span.first), {body});
     if (known_.values.contains("d") && isValue(node->text))
         note(node->span, "Read as the derivative by " + node->text + ".",
              "write d/(d " + node->text + ") (…) if d is the name of a quantity here");

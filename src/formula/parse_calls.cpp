@@ -7,16 +7,15 @@ namespace {
 
 std::string countOf(std::size_t n) { return n == 1 ? "1 argument" : std::to_string(n) + " arguments"; }
 
-ExprPtr callNode(const std::string& name, std::vector<ExprPtr> operands, Span span) {
+} // namespace
+
+ExprPtr ExpressionParser::call(const std::string& name, std::vector<ExprPtr> operands, Span span) {
     auto node = std::make_shared<Expr>();
     node->kind = ExprKind::Call;
     node->text = name;
-    node->operands = std::move(operands);
-    node->span = span;
+    finish(*node, span, std::move(operands));
     return node;
 }
-
-} // namespace
 
 std::vector<ExprPtr> ExpressionParser::arguments(const std::string& shown, Span nameSpan) {
     const Token opened = peek();
@@ -71,8 +70,7 @@ ExprPtr ExpressionParser::withPower(ExprPtr call, const ExprPtr& exponent, Span 
     auto node = std::make_shared<Expr>();
     node->kind = ExprKind::Power;
     node->onFunction = true;
-    node->operands = {std::move(call), exponent};
-    node->span = span;
+    finish(*node, span, {std::move(call), exponent});
     return node;
 }
 
@@ -92,7 +90,7 @@ ExprPtr ExpressionParser::pageCall(const std::string& name, Span nameSpan) {
     const Span span = from(nameSpan.first);
     if (list.size() != wanted)
         refuse(span, name + " takes " + countOf(wanted) + ", here it has " + std::to_string(list.size()) + ".");
-    auto node = std::make_shared<Expr>(*callNode(name, std::move(list), span));
+    auto node = std::make_shared<Expr>(*call(name, std::move(list), span));
     if (order > 0) {
         if (wanted != 1)
             refuse(span, name + " has several parameters, so the dash does not say by which it is differentiated.",
@@ -154,7 +152,7 @@ ExprPtr ExpressionParser::catalogueCall() {
     std::string name = canonicalWord(word.text);
     ++at_;
     if (word.text == "sqrt" && !is("(") && word.span.first == word.span.last)
-        return callNode(name, {postfix()}, from(word.span.first)); // √2, with the sign itself
+        return call(name, {postfix()}, from(word.span.first)); // √2, with the sign itself
     std::vector<ExprPtr> operands;
     if (take("_")) operands = indices(name);
     const int below = static_cast<int>(operands.size());
@@ -190,7 +188,7 @@ ExprPtr ExpressionParser::catalogueCall() {
         refuse(span, name + " has several arguments, so the dash does not say by which it is differentiated.",
                "write d/dx(…) with the name that varies");
     operands.insert(operands.end(), list.begin(), list.end());
-    auto node = std::make_shared<Expr>(*callNode(name, std::move(operands), span));
+    auto node = std::make_shared<Expr>(*call(name, std::move(operands), span));
     node->below = below;
     node->above = above;
     if (order > 0) node->orders = {order};

@@ -49,7 +49,7 @@ ExprPtr ExpressionParser::comparison() {
     ExprPtr left = sum();
     auto chain = std::make_shared<Expr>();
     chain->kind = ExprKind::Compare;
-    chain->operands = {left};
+    std::vector<ExprPtr> operands{left};
     for (;;) {
         std::string relation;
         for (const char* each : {"<", "<=", "=", "!=", ">", ">="}) {
@@ -58,11 +58,12 @@ ExprPtr ExpressionParser::comparison() {
         if (relation.empty()) break;
         ++at_;
         chain->relations.push_back(relation);
-        chain->operands.push_back(sum());
+        operands.push_back(sum());
     }
     if (chain->relations.empty()) return left;
-    for (const ExprPtr& operand : chain->operands) requireNumber(operand);
-    chain->span = {left->span.first, chain->operands.back()->span.last};
+    for (const ExprPtr& operand : operands) requireNumber(operand);
+    const Span span{left->span.first, operands.back()->span.last};
+    finish(*chain, span, std::move(operands));
     return chain;
 }
 

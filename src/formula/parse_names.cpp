@@ -97,8 +97,7 @@ ExprPtr ExpressionParser::splitWord() {
             auto node = std::make_shared<Expr>();
             node->kind = ExprKind::Multiply;
             node->juxtaposed = true;
-            node->operands = {left, factor};
-            node->span = {word.span.first, span.last};
+            finish(*node, {word.span.first, span.last}, {left, factor});
             left = node;
         } else {
             left = factor;

@@ -98,9 +98,16 @@ void ExpressionParser::close(std::string_view symbol, const Token& opened) {
 ExprPtr ExpressionParser::make(ExprKind kind, Span span, std::vector<ExprPtr> operands) {
     auto node = std::make_shared<Expr>();
     node->kind = kind;
-    node->span = span;
-    node->operands = std::move(operands);
+    finish(*node, span, std::move(operands));
     return node;
+}
+
+void ExpressionParser::finish(Expr& node, Span span, std::vector<ExprPtr> operands) {
+    node.span = span;
+    setOperands(node, std::move(operands));
+    if (node.height > tallestExpr)
+        refuse(span, "The formula has more than a thousand operations in a row here.",
+               "name a part of it on a line of its own, or write it with sum or prod");
 }
 
 std::string canonicalWord(const std::string& word) {

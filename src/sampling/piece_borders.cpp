@@ -151,8 +151,9 @@ std::vector<PieceBorder> findPieceBorders(const Program& f, std::span<const doub
         }
     }
     std::ranges::sort(borders, {}, &PieceBorder::before);
-    const auto same = std::ranges::unique(borders, {}, &PieceBorder::before);
-    borders.erase(same.begin(), same.end());
+    borders.erase(std::unique(borders.begin(), borders.end(),
+                              [](const PieceBorder& a, const PieceBorder& b) { return a.before == b.before; }),
+                  borders.end());
     return borders;
 }
 

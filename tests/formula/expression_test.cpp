@@ -140,9 +140,35 @@ TEST_CASE("too deep, too long and broken text is a sentence, never a crash") {
           std::string::npos);
     CHECK(problem(std::string(9000, '-') + "1").sentence.find("nested too deeply") != std::string::npos);
     CHECK(problem("\xff\xfe").sentence.find("UTF-8") != std::string::npos);
-    std::string sum = "1";
-    for (int i = 0; i < 4000; ++i) sum += "+1";
-    CHECK(value(sum) == 4001);
+    const auto repeated = [](const std::string& text, int times) {
+        std::string all;
+        for (int i = 0; i < times; ++i) all += text;
+        return all;
+    };
+    CHECK(value("1" + repeated("+1", 900)) == 901);
+    CHECK(value(repeated("1 *", 900) + "2") == 2);
+    // However a formula is made long, what walks along it stays within the stack.
+    for (const std::string& text :
+         {"1" + repeated("+1", 100'000), repeated("2*", 100'000) + "1", repeated("x ", 100'000),
+          "1" + repeated(" - 1/2", 50'000)})
+        CHECK(problem(text).sentence.find("more than a thousand operations") != std::string::npos);
+    for (const std::string& text : {repeated("√", 50'000) + "2", "2^" + repeated("-", 50'000) + "1",
+                                    "2" + repeated("^2", 50'000), repeated("|", 3) + repeated("{", 50'000),
+                                    repeated("not ", 50'000) + "1 < 2", repeated("sin(", 50'000)})
+        CHECK(problem(text).sentence.find("nested too deeply") != std::string::npos);
+}
+
+TEST_CASE("functions that call each other are bounded in depth, too") {
+    std::string tower = "x";
+    for (int i = 0; i < 900; ++i) tower += "+1";
+    std::vector<std::string> page{"f_0(x) = " + tower};
+    for (int i = 1; i <= 150; ++i)
+        page.push_back("f_{" + std::to_string(i) + "}(x) = f_{" + std::to_string(i - 1) + "}(" + tower + ")");
+    page.push_back("y = f_{150}(1)");
+    const Problems problems = readPage(page).problems();
+    REQUIRE_FALSE(problems.empty());
+    const Answer derived = evaluate(readPage({"f(x) = " + tower, "x in [0, 1]"}), "f''(1)");
+    CHECK((derived.value() == 0 || !derived.problems.empty()));
 }
 
 TEST_CASE("random text is read or refused, with a place inside it") {
