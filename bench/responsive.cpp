@@ -69,7 +69,7 @@ int main(int argc, char** argv) {
         FigureWorker worker;
         bool busy = true;
         QObject::connect(&worker, &FigureWorker::busyChanged, &worker, [&](bool now) { busy = now; });
-        worker.request(heavy("1"), 8);
+        worker.request({heavy("1"), 8});
         const auto begin = Clock::now();
         while (milliseconds(Clock::now() - begin) < 40 + 17 * run) QApplication::processEvents();
         if (!busy) continue;

@@ -1,7 +1,7 @@
 // Coverage-guided fuzzing: any bytes as a recipe, through reading, drawing and writing. Nothing may crash, hang or grow
 // without bound; what is read must be written so that it reads back.
-#include "drawing/figure_scene.h"
 #include "files/recipe.h"
+#include "drawing/figure_scene.h"
 
 #include <chrono>
 #include <cstdlib>
@@ -21,7 +21,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     // A stranger's figure may take long, but it stops when it is asked to.
     std::stop_source stop;
     const std::jthread patience([&](const std::stop_token& done) {
-        for (int i = 0; i < 200 && !done.stop_requested(); ++i) std::this_thread::sleep_for(std::chrono::milliseconds(10));
+        for (int i = 0; i < 200 && !done.stop_requested(); ++i)
+            std::this_thread::sleep_for(std::chrono::milliseconds(10));
         stop.request_stop();
     });
     drawFigure(*read.document, stop.get_token());

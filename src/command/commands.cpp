@@ -69,6 +69,17 @@ int sayErrors(const std::string& about, const Page& page) {
     return status;
 }
 
+void addLines(CLI::App& command, std::vector<std::string>& lines) {
+    command.add_option("--line", lines, "a line of a formula page; may be given several times")
+        ->type_size(1)
+        ->allow_extra_args(false);
+}
+
+std::string cell(std::string text) {
+    for (std::size_t at = 0; (at = text.find('|', at)) != std::string::npos; at += 2) text.insert(at, "\\");
+    return text;
+}
+
 int usage(const std::string& sentence) {
     fmt::print(stderr, "{}\n", sentence);
     return statusUsage;
@@ -113,6 +124,7 @@ int runCommandLine(int argc, char** argv) {
     addRecipe(app, status);
     addVerify(app, status);
     addFunctions(app, status);
+    addKinds(app, status);
     app.require_subcommand(0, 1);
     try {
         std::vector<std::string> arguments = asExpressions(argc, argv);
@@ -121,8 +133,14 @@ int runCommandLine(int argc, char** argv) {
     } catch (const CLI::ParseError& error) {
         return app.exit(error) == 0 ? statusGood : statusUsage;
     }
-    if (app.get_subcommands().empty()) return openWindow(files);
-    return status;
+    if (!app.get_subcommands().empty()) return status;
+    // Neither command nor file: a slip of the pen, which no window should open for.
+    for (const std::string& file : files) {
+        std::error_code error;
+        if (!std::filesystem::exists(file, error))
+            return usage("“" + file + "” is neither a command nor a file; “coulter --help” lists the commands.");
+    }
+    return openWindow(files);
 }
 
 } // namespace coulter

@@ -27,6 +27,13 @@ void addSample(CLI::App& app, int& status);
 void addRecipe(CLI::App& app, int& status);
 void addVerify(CLI::App& app, int& status);
 void addFunctions(CLI::App& app, int& status);
+void addKinds(CLI::App& app, int& status);
+
+/// Text for a cell of a table in Markdown, in which bars would end it.
+std::string cell(std::string text);
+
+/// The option --line, of one value, which may be given several times.
+void addLines(CLI::App& command, std::vector<std::string>& lines);
 
 /// Replaces this program by the window's, which stands beside it. Returns only if that fails.
 int openWindow(const std::vector<std::string>& files);

@@ -9,16 +9,10 @@
 namespace coulter {
 namespace {
 
-struct Settings {
+struct Arguments {
     std::string name;
     bool markdown = false;
 };
-
-/// Text for a cell of a table: bars would end it.
-std::string cell(std::string text) {
-    for (std::size_t at = 0; (at = text.find('|', at)) != std::string::npos; at += 2) text.insert(at, "\\");
-    return text;
-}
 
 std::string derivativesOf(const FunctionEntry& entry) {
     std::vector<std::string> names = entry.below;
@@ -40,32 +34,32 @@ void table() {
                    cell(std::string(entry.domain)), cell(derivativesOf(entry)), entry.source);
 }
 
-int run(const Settings& settings) {
-    if (settings.markdown) {
+int run(const Arguments& arguments) {
+    if (arguments.markdown) {
         table();
         return statusGood;
     }
     bool found = false;
     for (const FunctionEntry& entry : catalogue()) {
-        if (!settings.name.empty() && entry.name != canonicalWord(settings.name)) continue;
+        if (!arguments.name.empty() && entry.name != canonicalWord(arguments.name)) continue;
         found = true;
         fmt::print("{}\n    {}; {}\n", entry.form, entry.meaning, entry.domain);
-        if (!settings.name.empty())
+        if (!arguments.name.empty())
             fmt::print("    derivative: {}\n    source: {}\n", derivativesOf(entry), entry.source);
     }
     if (found) return statusGood;
-    fmt::print(stderr, "coulter: There is no function “{}” — “coulter functions” lists all.\n", settings.name);
+    fmt::print(stderr, "coulter: There is no function “{}” — “coulter functions” lists all.\n", arguments.name);
     return statusProblem;
 }
 
 } // namespace
 
 void addFunctions(CLI::App& app, int& status) {
-    auto settings = std::make_shared<Settings>();
+    auto arguments = std::make_shared<Arguments>();
     CLI::App* command = app.add_subcommand("functions", "the functions of the catalogue, with domains and derivatives");
-    command->add_option("NAME", settings->name, "only the functions of this name, such as J");
-    command->add_flag("--markdown", settings->markdown, "as a table");
-    command->callback([settings, &status] { status = run(*settings); });
+    command->add_option("NAME", arguments->name, "only the functions of this name, such as J");
+    command->add_flag("--markdown", arguments->markdown, "as a table");
+    command->callback([arguments, &status] { status = run(*arguments); });
 }
 
 } // namespace coulter

@@ -10,16 +10,17 @@
 namespace coulter {
 namespace {
 
-struct Settings {
+struct Arguments {
     std::vector<std::string> recipes;
     std::string output, format;
     double dpi = 0;
     std::vector<std::string> quantities;
+    bool strict = false;
 };
 
-std::optional<Document> withSettings(Document document, const Settings& settings, const std::string& about) {
-    if (settings.dpi > 0) document.sheet.resolution = settings.dpi;
-    for (const std::string& quantity : settings.quantities) {
+std::optional<Document> withSettings(Document document, const Arguments& arguments, const std::string& about) {
+    if (arguments.dpi > 0) document.sheet.resolution = arguments.dpi;
+    for (const std::string& quantity : arguments.quantities) {
         const auto equals = quantity.find('=');
         const auto changed = withQuantity(document, quantity.substr(0, equals), quantity.substr(equals + 1));
         if (!changed) {
@@ -34,33 +35,37 @@ std::optional<Document> withSettings(Document document, const Settings& settings
 }
 
 int renderOne(const std::string& recipe, const std::filesystem::path& target, const ExportFormat& format,
-              const Settings& settings) {
+              const Arguments& arguments) {
     auto loaded = loadDocument(recipe);
     if (!loaded) return statusProblem;
-    const auto document = withSettings(std::move(*loaded), settings, recipe);
+    const auto document = withSettings(std::move(*loaded), arguments, recipe);
     if (!document) return statusProblem;
     // A problem on a line that no plot needs does not stop the figure, but it is said, and the status tells.
     const Page page = readPage(document->page);
     const Exported exported = exportFigure(*document, format);
     if (!exported.bytes) return say(recipe, exported.problem);
+    if (exported.unfinished) {
+        say(recipe, *exported.unfinished);
+        if (arguments.strict) return statusProblem;
+    }
     const int status = sayErrors(recipe, page);
     const int delivered = deliver(target.string(), *exported.bytes);
     if (delivered == statusGood && target != "-") fmt::print("{}\n", target.string());
     return delivered != statusGood ? delivered : status;
 }
 
-int render(const Settings& settings) {
-    for (const std::string& quantity : settings.quantities) {
+int render(const Arguments& arguments) {
+    for (const std::string& quantity : arguments.quantities) {
         if (quantity.find('=') == std::string::npos) return usage("--set needs NAME=VALUE, not “" + quantity + "”.");
     }
-    if (settings.dpi != 0 && !(settings.dpi >= leastResolution && settings.dpi <= greatestResolution)) {
+    if (arguments.dpi != 0 && !(arguments.dpi >= leastResolution && arguments.dpi <= greatestResolution)) {
         return usage(fmt::format("--dpi must be from {} to {}.", leastResolution, greatestResolution));
     }
     std::error_code error;
-    const std::filesystem::path output = settings.output;
+    const std::filesystem::path output = arguments.output;
     const bool folder =
-        settings.recipes.size() > 1 || std::filesystem::is_directory(output, error) || settings.output.ends_with("/");
-    std::string name = settings.format;
+        arguments.recipes.size() > 1 || std::filesystem::is_directory(output, error) || arguments.output.ends_with("/");
+    std::string name = arguments.format;
     if (name.empty() && !folder && output.has_extension()) name = output.extension().string().substr(1);
     if (name.empty()) name = "pdf";
     const ExportFormat* format = findFormat(name);
@@ -71,9 +76,9 @@ int render(const Settings& settings) {
     }
     if (folder) std::filesystem::create_directories(output, error);
     int status = statusGood;
-    for (const std::string& recipe : settings.recipes) {
+    for (const std::string& recipe : arguments.recipes) {
         const auto target = folder ? output / std::filesystem::path(recipe).filename().replace_extension(name) : output;
-        status = std::max(status, renderOne(recipe, target, *format, settings));
+        status = std::max(status, renderOne(recipe, target, *format, arguments));
     }
     return status;
 }
@@ -81,17 +86,19 @@ int render(const Settings& settings) {
 } // namespace
 
 void addRender(CLI::App& app, int& status) {
-    auto settings = std::make_shared<Settings>();
+    auto arguments = std::make_shared<Arguments>();
     CLI::App* command = app.add_subcommand("render", "write figures of recipes");
-    command->add_option("RECIPE", settings->recipes, "recipes, or figures with their recipe inside")->required();
-    command->add_option("-o,--output", settings->output, "file, or folder for several; - for standard output")
+    command->add_option("RECIPE", arguments->recipes, "recipes, or figures with their recipe inside")->required();
+    command->add_option("-o,--output", arguments->output, "file, or folder for several; - for standard output")
         ->required();
-    command->add_option("--format", settings->format, "pdf, svg or png; else taken from the file's ending");
-    command->add_option("--dpi", settings->dpi, "dots per inch of a bitmap, in place of the recipe's");
-    command->add_option("--set", settings->quantities, "NAME=VALUE: another value for a quantity of the page")
-        ->expected(1)
-        ->take_all();
-    command->callback([settings, &status] { status = render(*settings); });
+    command->add_option("--format", arguments->format, "pdf, svg or png; else taken from the file's ending");
+    command->add_option("--dpi", arguments->dpi, "dots per inch of a bitmap, in place of the recipe's");
+    command->add_option("--set", arguments->quantities, "NAME=VALUE: another value for a quantity of the page")
+        ->type_size(1)
+        ->allow_extra_args(false);
+    command->add_flag("--strict", arguments->strict,
+                      "write no figure in which something could not be sampled finely enough");
+    command->callback([arguments, &status] { status = render(*arguments); });
 }
 
 } // namespace coulter

@@ -1,10 +1,8 @@
 #include "command/commands.h"
-#include "drawing/figure_scene.h"
-#include "figure/curves.h"
-#include "files/sample_table.h"
+#include "composition/figure.h"
 #include "files/samples_report.h"
 #include "formula/page.h"
-#include "formula/text.h"
+#include "plots/table.h"
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
@@ -15,10 +13,11 @@
 namespace coulter {
 namespace {
 
-struct Settings {
+struct Arguments {
     std::string recipe, of, kind = "line", box = "120x80", limits, output;
     std::vector<std::string> lines;
-    double tolerance = 0.02;
+    std::size_t plot = 0, familyCase = 0; ///< counted from 1
+    double tolerance = 0;
     bool report = false;
 };
 
@@ -35,71 +34,103 @@ std::optional<std::pair<double, double>> twoNumbers(const std::string& text, cha
     return std::pair{a, b};
 }
 
-int run(const Settings& settings) {
-    const auto box = twoNumbers(settings.box, 'x');
+int write(const Arguments& arguments, const Drawn& drawn, double tolerance) {
+    return deliver(arguments.output, arguments.report ? samplesReport(drawn, tolerance) : tableCsv(tableOf(drawn)));
+}
+
+/// A plot of a recipe, sampled as its figure has it.
+int samplePlot(const Arguments& arguments) {
+    if (arguments.recipe.empty()) return usage("--plot needs a recipe or a figure whose plot is meant.");
+    auto document = loadDocument(arguments.recipe);
+    if (!document) return statusProblem;
+    document->page.insert(document->page.end(), arguments.lines.begin(), arguments.lines.end());
+    std::size_t before = 0; // plots are counted through all panels
+    ItemPath path{ItemKind::Plot, 0, 0, 0};
+    for (; path.panel < document->panels.size(); ++path.panel) {
+        const std::size_t count = document->panels[path.panel].plots.size();
+        if (arguments.plot <= before + count) break;
+        before += count;
+    }
+    path.index = arguments.plot - 1 - before;
+    if (path.panel == document->panels.size())
+        return usage(fmt::format("The recipe has {} plot(s); --plot {} is none of them.", before, arguments.plot));
+    if (arguments.tolerance > 0) document->sheet.tolerance = arguments.tolerance;
+    const Figure figure = drawFigure(*document);
+    const PanelFigure& panel = figure.panels[path.panel];
+    if (!panel.problems[path.index].empty()) {
+        sayErrors("page", figure.page);
+        return say("--plot", panel.problems[path.index].front());
+    }
+    std::vector<const Drawn*> cases;
+    for (const Drawn& drawn : panel.drawn) {
+        if (drawn.path.index == path.index) cases.push_back(&drawn);
+    }
+    if (arguments.familyCase > cases.size() || (cases.size() > 1 && arguments.familyCase == 0))
+        return usage(fmt::format("This plot is a family of {}: --case says which one is meant.", cases.size()));
+    return write(arguments, *cases[std::max<std::size_t>(1, arguments.familyCase) - 1], figure.effort.tolerance);
+}
+
+int run(const Arguments& arguments) {
+    const auto box = twoNumbers(arguments.box, 'x');
     if (!box || !(box->first > 0 && box->first <= 1e5 && box->second > 0 && box->second <= 1e5))
         return usage("--box needs WIDTHxHEIGHT in mm, such as 120x80.");
-    const auto limits = twoNumbers(settings.limits, ',');
-    if (!settings.limits.empty() && (!limits || !(limits->first < limits->second)))
+    const auto limits = twoNumbers(arguments.limits, ',');
+    if (!arguments.limits.empty() && (!limits || !(limits->first < limits->second)))
         return usage("--limits needs LOW,HIGH, such as -1,1.");
-    if (!(settings.tolerance > 0 && settings.tolerance <= 1000))
+    if (!(arguments.tolerance >= 0 && arguments.tolerance <= 1000))
         return usage("--tolerance needs a positive number of mm.");
-    const auto loaded = loadPage(settings.recipe, settings.lines);
+    if (arguments.of.empty() == (arguments.plot == 0)) return usage("Either --of or --plot says what is sampled.");
+    if (arguments.plot > 0) return samplePlot(arguments);
+    const auto loaded = loadPage(arguments.recipe, arguments.lines);
     if (!loaded) return statusProblem;
     const Page& page = *loaded;
     Panel panel;
-    const auto kind = std::ranges::find(plotKindNames, settings.kind);
-    if (kind == plotKindNames.end()) return usage("--kind needs line, polar or heatmap.");
-    panel.plots.push_back(plotOf(settings.of, static_cast<PlotKind>(kind - plotKindNames.begin())));
+    if (!findPlotKind(arguments.kind)) return usage("--kind needs one of: " + plotKindNames() + ".");
+    panel.plots.push_back(plotOf(arguments.of, arguments.kind));
     if (limits) panel.y.limits = Limits{limits->first, limits->second};
-    const PanelCurves curves = readCurves(page, panel);
-    if (!curves.problems[0].empty()) {
+    PanelReading reading = readPlots(page, panel);
+    if (!reading.problems[0].empty()) {
         sayErrors("page", page);
-        return say("--of", curves.problems[0].front());
+        return say("--of", reading.problems[0].front());
     }
-    if (curves.curves.size() + curves.fields.size() != 1)
+    if (reading.drawn.size() != 1)
         return say("--of", {-1, 0, 0,
-                            "This is a family of " + std::to_string(curves.curves.size()) +
+                            "This is a family of " + std::to_string(reading.drawn.size()) +
                                 " curves; one curve is sampled at a time.",
                             "name one case"});
-    PanelLimits shown = panelLimits(panel, curves, coarseCurves(curves, panel), 6);
-    PanelLayout layout;
-    layout.map = shown.map(box->first, box->second);
-    if (!curves.fields.empty()) {
-        const Field& field = curves.fields[0];
-        if (const Problems problems = gridProblems(field); !problems.empty()) return say("page", problems.front());
-        const Limits range = colourLimits(panel, curves, shown);
-        layout.colours.map = {ScaleKind::Linear, range.low, range.high, box->second};
-        const FieldSamples samples = sampleFieldForPanel(field, layout, settings.tolerance, {});
-        return deliver(settings.output, settings.report ? samplesReport(samples, settings.tolerance)
-                                                        : tableCsv(sampleTable(field, samples)));
-    }
-    const Curve& curve = curves.curves[0];
-    if (const Problems problems = gridProblems(curve); !problems.empty()) return say("page", problems.front());
-    const CurveSamples samples = sampleForPanel(curve, layout.map, settings.tolerance, {});
-    return deliver(settings.output, settings.report ? samplesReport(samples, settings.tolerance)
-                                                    : tableCsv(sampleTable(curve, samples)));
+    const PanelLook look = lookAtPanel(panel, reading);
+    Frame frame;
+    frame.map = panelLimits(panel, look.extents, 6).map(box->first, box->second);
+    if (look.colours) frame.colour = {ScaleKind::Linear, look.colours->low, look.colours->high, box->second};
+    Drawn& drawn = reading.drawn[0];
+    Effort effort;
+    if (arguments.tolerance > 0) effort.tolerance = arguments.tolerance;
+    drawn.parts[0].samples =
+        std::make_shared<const Samples>(sampleSource(*drawn.parts[0].source, {}, frame, effort, {}));
+    return write(arguments, drawn, effort.tolerance);
 }
 
 } // namespace
 
 void addSample(CLI::App& app, int& status) {
-    auto settings = std::make_shared<Settings>();
+    auto arguments = std::make_shared<Arguments>();
     CLI::App* command = app.add_subcommand(
         "sample", "the points that a curve or a field is drawn with, as CSV: stretch,x,y,state, or x,y,z");
-    command->add_option("RECIPE", settings->recipe, "recipe or figure whose page defines names");
-    command->add_option("--line", settings->lines, "a line of a formula page; may be given several times")
-        ->expected(1)
-        ->take_all();
-    command->add_option("--of", settings->of, "what is sampled, such as 'f(x)'")->required();
-    command->add_option("--kind", settings->kind,
-                        "line (a curve), polar (a radius over an angle) or heatmap (a field)");
-    command->add_option("--box", settings->box, "width and height of the panel in mm, such as 120x80");
-    command->add_option("--limits", settings->limits, "vertical range, LOW,HIGH; else automatic");
-    command->add_option("--tolerance", settings->tolerance, "largest distance from the curve on the sheet, mm");
-    command->add_flag("--report", settings->report, "instead of the points: counts, what is proven, gaps, as JSON");
-    command->add_option("-o,--output", settings->output, "file; - for standard output")->required();
-    command->callback([settings, &status] { status = run(*settings); });
+    command->add_option("RECIPE", arguments->recipe, "recipe or figure whose page defines names");
+    addLines(*command, arguments->lines);
+    command->add_option("--of", arguments->of, "what is sampled, such as 'f(x)'");
+    command->add_option("--plot", arguments->plot,
+                        "instead: the plot of the recipe with this number, from 1, as its figure has it");
+    command->add_option("--case", arguments->familyCase,
+                        "of a plot that is a family: the case with this number, from 1");
+    command->add_option("--kind", arguments->kind, "kind of plot that it is sampled for; “coulter kinds” lists them");
+    command->add_option("--box", arguments->box, "width and height of the panel in mm, such as 120x80");
+    command->add_option("--limits", arguments->limits, "vertical range, LOW,HIGH; else automatic");
+    command->add_option("--tolerance", arguments->tolerance,
+                        "largest distance from the curve on the sheet, mm; usually 0.02, or the recipe's");
+    command->add_flag("--report", arguments->report, "instead of the points: counts, what is proven, gaps, as JSON");
+    command->add_option("-o,--output", arguments->output, "file; - for standard output")->required();
+    command->callback([arguments, &status] { status = run(*arguments); });
 }
 
 } // namespace coulter

@@ -13,7 +13,7 @@
 namespace coulter {
 namespace {
 
-struct Settings {
+struct Arguments {
     std::vector<std::string> expressions, lines;
     std::string recipe;
     bool errors = false;
@@ -43,20 +43,20 @@ bool answer(const Page& page, const std::string& expression, bool withError) {
     return true;
 }
 
-int run(const Settings& settings) {
-    const auto loaded = loadPage(settings.recipe, settings.lines);
+int run(const Arguments& arguments) {
+    const auto loaded = loadPage(arguments.recipe, arguments.lines);
     if (!loaded) return statusProblem;
     const Page& page = *loaded;
     int status = sayErrors("page", page);
-    for (const std::string& expression : settings.expressions) {
+    for (const std::string& expression : arguments.expressions) {
         if (expression != "-") {
-            if (!answer(page, expression, settings.errors)) status = statusProblem;
+            if (!answer(page, expression, arguments.errors)) status = statusProblem;
             continue;
         }
         std::string line;
         while (std::getline(std::cin, line)) {
             if (line.ends_with('\r')) line.pop_back();
-            if (!answer(page, line, settings.errors)) status = statusProblem;
+            if (!answer(page, line, arguments.errors)) status = statusProblem;
         }
     }
     return status;
@@ -65,16 +65,14 @@ int run(const Settings& settings) {
 } // namespace
 
 void addValue(CLI::App& app, int& status) {
-    auto settings = std::make_shared<Settings>();
+    auto arguments = std::make_shared<Arguments>();
     CLI::App* command = app.add_subcommand("value", "values of expressions, one answer a line");
-    command->add_option("EXPR", settings->expressions, "expressions; - reads one a line from standard input")
+    command->add_option("EXPR", arguments->expressions, "expressions; - reads one a line from standard input")
         ->required();
-    command->add_option("--recipe", settings->recipe, "recipe or figure whose page defines names");
-    command->add_option("--line", settings->lines, "a line of a formula page; may be given several times")
-        ->expected(1)
-        ->take_all();
-    command->add_flag("--error", settings->errors, "say a bound of each answer's error");
-    command->callback([settings, &status] { status = run(*settings); });
+    command->add_option("--recipe", arguments->recipe, "recipe or figure whose page defines names");
+    addLines(*command, arguments->lines);
+    command->add_flag("--error", arguments->errors, "say a bound of each answer's error");
+    command->callback([arguments, &status] { status = run(*arguments); });
 }
 
 } // namespace coulter

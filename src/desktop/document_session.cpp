@@ -73,6 +73,7 @@ void DocumentSession::start(Document document, const QString& path, const QStrin
     saved_ = history_[0];
     path_ = path;
     name_ = name;
+    emit started();
     emit shownChanged();
     emit stateChanged();
 }

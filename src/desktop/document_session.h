@@ -42,6 +42,7 @@ public:
     QString name() const;
 
 signals:
+    void started(); ///< another document, before anything else is said of it
     void shownChanged();
     void stateChanged(); ///< undo, redo, name or saved state
 

@@ -2,21 +2,11 @@
 
 #include "files/export.h"
 
-#include <algorithm>
-
 namespace coulter {
-
 namespace {
 
 /// A figure that takes longer than this gets a coarse one before it.
 constexpr std::chrono::milliseconds patience{80};
-
-/// The same figure, with twenty times the tolerance and few dots.
-Document coarser(Document document) {
-    document.sheet.tolerance = std::min(10.0, 20 * document.sheet.tolerance);
-    document.sheet.resolution = std::min(100.0, document.sheet.resolution);
-    return document;
-}
 
 } // namespace
 
@@ -29,58 +19,85 @@ FigureWorker::~FigureWorker() {
     wake_.notify_all();
 }
 
-void FigureWorker::request(const Document& document, double dotsPerMm, const std::optional<Limits>& atLeast) {
+void FigureWorker::request(FigureRequest request) {
     {
         const std::scoped_lock lock(mutex_);
-        if (current_.stop_possible()) current_.request_stop();
+        fine_.request_stop();
+        if (coarse_.stop_possible() && coarseMayBeEnded_) {
+            coarse_.request_stop();
+            coarseMayBeEnded_ = false;
+        }
         if (!next_) ++pending_;
-        next_ = Request{document, dotsPerMm, atLeast, {}};
+        next_ = std::move(request);
     }
     wake_.notify_all();
     emit busyChanged(true);
 }
 
 void FigureWorker::stop() {
-    const std::scoped_lock lock(mutex_);
-    coarseStop_.request_stop();
-    if (current_.stop_possible()) current_.request_stop();
+    bool idle = false;
+    {
+        const std::scoped_lock lock(mutex_);
+        coarse_.request_stop();
+        fine_.request_stop();
+        if (next_) {
+            next_.reset();
+            idle = --pending_ == 0;
+        }
+    }
+    if (idle) emit busyChanged(false);
 }
 
 void FigureWorker::work(const std::stop_token& quit) {
     while (!quit.stop_requested()) {
-        Request request;
+        FigureRequest request;
+        std::stop_token coarseStop, fineStop;
+        const bool coarseFirst = lastTime_ > patience;
         {
             std::unique_lock lock(mutex_);
             if (!wake_.wait(lock, quit, [this] { return next_.has_value(); })) return;
             request = std::move(*next_);
             next_.reset();
-            current_ = request.stop;
-            coarseStop_ = {};
+            fine_ = std::stop_source();
+            coarse_ = coarseFirst ? std::stop_source() : std::stop_source(std::nostopstate);
+            fineStop = fine_.get_token();
+            coarseStop = coarse_.get_token();
         }
-        // Where the last figure took long, a coarse one comes first; only Stop ends that, not the next request, so that
-        // there is always something to see while a quantity is being dragged.
-        if (lastTime_ > patience) {
-            if (auto coarse = draw(request, coarser(request.document), coarseStop_.get_token()))
-                QMetaObject::invokeMethod(this, [this, coarse] { emit ready(coarse); });
+        if (coarseFirst) {
+            if (auto coarse = draw(request, coarseEffortOf(request.document.sheet), coarseStop)) {
+                show(std::move(coarse), false);
+                const std::scoped_lock lock(mutex_);
+                coarseMayBeEnded_ = true;
+            }
+            const std::scoped_lock lock(mutex_);
+            coarse_ = std::stop_source(std::nostopstate);
         }
         const auto start = std::chrono::steady_clock::now();
-        const std::shared_ptr<const ShownFigure> result = draw(request, request.document, request.stop.get_token());
-        if (result) lastTime_ = std::chrono::steady_clock::now() - start;
-        QMetaObject::invokeMethod(this, [this, result] {
-            --pending_;
-            if (result) emit ready(result);
-            if (pending_ == 0) emit busyChanged(false);
-        });
+        auto result = draw(request, effortOf(request.document.sheet), fineStop);
+        if (result) {
+            lastTime_ = std::chrono::steady_clock::now() - start;
+            samples_.forgetUnused();
+        }
+        show(std::move(result), true);
     }
 }
 
-std::shared_ptr<const ShownFigure> FigureWorker::draw(const Request& request, const Document& document,
+void FigureWorker::show(std::shared_ptr<const ShownFigure> figure, bool last) {
+    QMetaObject::invokeMethod(this, [this, figure = std::move(figure), last] {
+        if (last) --pending_;
+        if (figure) emit ready(figure);
+        if (last && pending_ == 0) emit busyChanged(false);
+    });
+}
+
+std::shared_ptr<const ShownFigure> FigureWorker::draw(const FigureRequest& request, Effort effort,
                                                       const std::stop_token& stop) {
     auto shown = std::make_shared<ShownFigure>();
     shown->dotsPerMm = request.dotsPerMm;
-    shown->figure = drawFigure(document, stop, request.atLeast);
+    effort.held = request.held;
+    shown->figure = drawFigure(request.document, effort, stop, &samples_);
     if (stop.stop_requested()) return nullptr;
-    if (const auto problem = plotProblem(shown->figure, document)) {
+    if (const auto problem = plotProblem(shown->figure)) {
         shown->complete = false;
         shown->waitsFor = QString::fromStdString(describe(*problem));
     }
@@ -90,7 +107,6 @@ std::shared_ptr<const ShownFigure> FigureWorker::draw(const Request& request, co
                               raster.width * 4, QImage::Format_RGB32)
                            .copy();
     }
-    shown->document = request.document;
     return shown;
 }
 

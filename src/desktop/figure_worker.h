@@ -1,6 +1,6 @@
 #pragma once
+#include "composition/figure.h"
 #include "drawing/cairo_painter.h"
-#include "drawing/figure_scene.h"
 
 #include <QImage>
 #include <QObject>
@@ -16,25 +16,30 @@ namespace coulter {
 
 /// A figure ready to be shown: drawn, and as pixels.
 struct ShownFigure {
-    Document document;
-    Figure figure;
+    Figure figure; ///< with the document and the effort that it was drawn for
     QImage image;
     double dotsPerMm = 1;
     bool complete = true; ///< every plot could be drawn
     QString waitsFor;     ///< else: what is in the way, in one sentence
 };
 
+/// What is asked of the worker.
+struct FigureRequest {
+    Document document;
+    double dotsPerMm = 1;
+    std::vector<std::optional<Limits>> held = {}; ///< see Effort
+};
+
 /// Evaluates and draws off the interface thread. The newest request wins: an older one that is still being worked on is
-/// stopped, one that has not begun is forgotten.
+/// stopped, one that has not begun is forgotten. Where figures take long, a coarse one comes first.
 class FigureWorker : public QObject {
     Q_OBJECT
 public:
     explicit FigureWorker(QObject* parent = nullptr);
     ~FigureWorker() override;
 
-    /// @param atLeast  limits of the vertical scale that an automatic one holds too
-    void request(const Document& document, double dotsPerMm, const std::optional<Limits>& atLeast = {});
-    /// Stops what is being worked on; the last figure stays.
+    void request(FigureRequest request);
+    /// Stops what is being worked on and forgets what waits; the last figure stays.
     void stop();
     bool busy() const { return pending_ > 0; }
 
@@ -43,22 +48,17 @@ signals:
     void busyChanged(bool busy);
 
 private:
-    struct Request {
-        Document document;
-        double dotsPerMm = 1;
-        std::optional<Limits> atLeast;
-        std::stop_source stop;
-    };
     void work(const std::stop_token& quit);
-    /// A figure of a document for a request; null if it was stopped.
-    static std::shared_ptr<const ShownFigure> draw(const Request& request, const Document& document,
-                                                   const std::stop_token& stop);
+    /// A figure for a request; null if it was stopped.
+    std::shared_ptr<const ShownFigure> draw(const FigureRequest& request, Effort effort, const std::stop_token& stop);
+    void show(std::shared_ptr<const ShownFigure> figure, bool last);
 
     std::mutex mutex_;
     std::condition_variable_any wake_;
-    std::optional<Request> next_;
-    std::stop_source current_{std::nostopstate};
-    std::stop_source coarseStop_;
+    std::optional<FigureRequest> next_;
+    std::stop_source coarse_{std::nostopstate}, fine_{std::nostopstate};
+    bool coarseMayBeEnded_ = true; ///< not twice in a row: while a number is dragged there is always something to see
+    SampleStore samples_;          ///< worker thread only
     std::chrono::steady_clock::duration lastTime_{}; ///< worker thread only: what the last whole figure took
     int pending_ = 0;                                ///< interface thread only
     std::jthread thread_;

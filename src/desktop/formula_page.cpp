@@ -3,6 +3,7 @@
 #include "drawing/cairo_painter.h"
 #include "figure/edits.h"
 #include "formula/text.h"
+#include "plots/page_edits.h"
 #include "typeset/formula_math.h"
 
 #include <QKeyEvent>

@@ -1,8 +1,8 @@
 #include "desktop/function_catalogue.h"
 
+#include "composition/figure.h"
 #include "desktop/line_editor.h"
 #include "drawing/cairo_painter.h"
-#include "drawing/figure_scene.h"
 #include "formula/parser.h"
 #include "formula/text.h"
 #include "typeset/formula_math.h"

@@ -1,10 +1,11 @@
 #include "desktop/main_window.h"
 
 #include "drawing/svg_writer.h"
-#include "figure/edits.h"
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
+#include "plots/page_edits.h"
+#include "plots/plot_kind.h"
 
 #include <QApplication>
 #include <QClipboard>
@@ -49,14 +50,15 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     auto* patience = new QTimer(this);
     patience->setSingleShot(true);
     patience->setInterval(200);
-    connect(&worker_, &FigureWorker::busyChanged, this, [this, patience](bool busy) {
-        if (busy && !patience->isActive() && !progress_->isVisible()) patience->start();
-        if (!busy) {
+    connect(this, &MainWindow::busyShown, this, [this, patience] {
+        if (busy() && !patience->isActive() && !progress_->isVisible()) patience->start();
+        if (!busy()) {
             patience->stop();
             progress_->hide();
             stop_->hide();
         }
     });
+    connect(&worker_, &FigureWorker::busyChanged, this, &MainWindow::showBusy);
     connect(patience, &QTimer::timeout, this, [this] {
         progress_->show();
         stop_->show();
@@ -71,6 +73,7 @@ void MainWindow::makePanes() {
     particulars_ = new Particulars(session_, *sheet_, look_);
     remarks_ = new Remarks(*sheet_, look_);
     connect(page_, &FormulaPage::scrubbing, sheet_, &SheetView::holdRange);
+    connect(page_, &FormulaPage::lineSelected, this, &MainWindow::selectPlotOf);
     connect(ribbon_, &SamplingRibbon::tableWanted, this, &MainWindow::openTable);
     connect(remarks_, &Remarks::lineChosen, this, [this](int line, int character) {
         if (line >= 0) page_->editLine(line, std::max(0, character - 1));
@@ -179,7 +182,10 @@ void MainWindow::makeBar() {
     row->addWidget(progress_);
     stop_ = button(tr("Stop"), tr("Stop the work; what is shown stays"));
     stop_->hide();
-    connect(stop_, &QToolButton::clicked, this, [this] { worker_.stop(); });
+    connect(stop_, &QToolButton::clicked, this, [this] {
+        worker_.stop();
+        exporter_.request_stop();
+    });
     auto* exportButton = button(tr("Export…"), tr("Write the figure as PDF, SVG or PNG"));
     exportButton->setObjectName("exportButton");
     connect(exportButton, &QToolButton::clicked, this, &MainWindow::chooseExport);
@@ -257,18 +263,23 @@ void MainWindow::fillAddMenu() {
         if (each->text() == tr("Function…") || each->text() == tr("Table of samples…")) menu->addAction(each);
     }
     menu->addSeparator();
+    // What fits the function that was touched last; without one, what fits each.
     const Page page = readPage(session_.document().page);
-    for (const Line& line : page.lines) {
-        if (line.kind != LineKind::Function || !line.good()) continue;
-        QString of = QString::fromStdString(line.name) + "(";
-        for (std::size_t i = 0; i < line.parameters.size(); ++i)
-            of += (i > 0 ? ", " : "") + QString::fromStdString(line.parameters[i]);
-        of += ")";
-        if (line.parameters.size() == 2)
-            menu->addAction(tr("Heatmap of %1").arg(of), this, [this, of] { addPlot(of, PlotKind::Heatmap); });
-        menu->addAction(tr("Plot of %1").arg(of), this, [this, of] { addPlot(of, PlotKind::Line); });
-        if (line.parameters.size() == 1)
-            menu->addAction(tr("Polar plot of %1").arg(of), this, [this, of] { addPlot(of, PlotKind::Polar); });
+    const int last = page_->selectedLine();
+    const auto isFunction = [&](const Line& line) { return line.kind == LineKind::Function && line.good(); };
+    const bool one = last >= 0 && last < static_cast<int>(page.lines.size()) &&
+                     isFunction(page.lines[static_cast<std::size_t>(last)]);
+    for (std::size_t i = 0; i < page.lines.size(); ++i) {
+        const Line& line = page.lines[i];
+        if (!isFunction(line) || (one && static_cast<int>(i) != last)) continue;
+        const QString of = QString::fromStdString(callText(line));
+        const auto signature = signatureOf(page, line);
+        for (const PlotKind* kind : plotKinds()) {
+            if (!signature || !kind->fits(*signature)) continue;
+            menu->addAction(tr("%1 as %2").arg(of, QString::fromUtf8(kind->name)), this,
+                            [this, of, kind] { addPlot(of, kind->name); })
+                ->setToolTip(QString::fromUtf8(kind->meaning));
+        }
         if (line.parameters.size() != 1) continue;
         const QString question = of.left(of.indexOf('(')) + "'" + of.mid(of.indexOf('(')) + " = ?";
         menu->addAction(tr("Derivative of %1").arg(of), this, [this, question] {
@@ -277,6 +288,12 @@ void MainWindow::fillAddMenu() {
             page_->commitEditing();
         });
     }
+}
+
+void MainWindow::selectPlotOf(int line) {
+    const Document& document = session_.shown();
+    if (line < 0 || line >= static_cast<int>(document.page.size())) return;
+    if (const auto path = plotOfLine(document, static_cast<std::size_t>(line))) sheet_->select(*path);
 }
 
 void MainWindow::openFunctions() {
@@ -294,10 +311,13 @@ void MainWindow::openTable() {
     table_->raise();
 }
 
-void MainWindow::addPlot(const QString& of, PlotKind kind) {
+void MainWindow::addPlot(const QString& of, const char* kind) {
     Document document = session_.document();
-    document.panels[0].plots.push_back(plotOf(of.toStdString(), kind));
+    const std::size_t panel = std::min(sheet_->selection().panel, document.panels.size() - 1);
+    document.panels[panel].plots.push_back(plotOf(of.toStdString(), kind));
+    const std::size_t index = document.panels[panel].plots.size() - 1;
     session_.edit(std::move(document), tr("new plot"));
+    sheet_->select({ItemKind::Plot, panel, index, 0});
 }
 
 void MainWindow::updateState() {
@@ -335,7 +355,6 @@ bool MainWindow::open(const QString& path) {
     }
     say("", false);
     page_->selectLine(-1);
-    sheet_->select({});
     // An exported figure is not overwritten by its recipe: saving asks for a name.
     session_.start(*read.document, found.format ? QString() : path, QFileInfo(path).completeBaseName());
     remember(path);
@@ -401,15 +420,19 @@ void MainWindow::exportTo(const QString& path) {
                    true);
     if (exporting_) return say(tr("An export is still being written; try again in a moment."), true);
     exporting_ = true;
+    showBusy();
     say(tr("exporting…"), false);
-    exporter_ = std::jthread([this, format, path, document = session_.document()] {
-        const Exported result = exportFigure(document, *format);
+    exporter_ = std::jthread([this, format, path, document = session_.document()](const std::stop_token& stop) {
+        const Exported result = exportFigure(document, *format, stop);
         std::optional<Problem> problem =
             result.bytes ? writeFile(path.toStdString(), *result.bytes) : std::optional(result.problem);
-        QMetaObject::invokeMethod(this, [this, path, problem] {
+        QMetaObject::invokeMethod(this, [this, path, problem, unfinished = result.unfinished] {
             exporting_ = false;
+            showBusy();
             if (problem)
                 say(words(*problem), true);
+            else if (unfinished)
+                say(tr("%1 written, but: %2").arg(QFileInfo(path).fileName(), words(*unfinished)), true);
             else
                 say(tr("%1 written").arg(QFileInfo(path).fileName()), false);
             if (!problem) emit exported(path);
@@ -418,17 +441,35 @@ void MainWindow::exportTo(const QString& path) {
 }
 
 void MainWindow::copyPicture() {
-    if (!sheet_->figure()) return;
-    auto* mime = new QMimeData;
-    const Figure& figure = sheet_->figure()->figure;
-    const Raster raster = paintRaster(figure.scene, session_.document().sheet.resolution / 25.4);
-    mime->setImageData(QImage(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height,
-                              raster.width * 4, QImage::Format_RGB32)
-                           .copy());
-    mime->setData("image/svg+xml", QByteArray::fromStdString(writeSvg(figure.scene, session_.document().panels[0].title,
-                                                                      writeRecipe(session_.document()))));
-    QApplication::clipboard()->setMimeData(mime);
-    say(tr("figure copied"), false);
+    page_->commitEditing();
+    if (exporting_) return say(tr("An export is still being written; try again in a moment."), true);
+    // Drawn for the clipboard itself: what is on the sheet may still be a coarse picture, or an older one.
+    exporting_ = true;
+    showBusy();
+    exporter_ = std::jthread([this, document = session_.document()](const std::stop_token& stop) {
+        const Figure figure = drawFigure(document, stop);
+        const auto problem = plotProblem(figure);
+        const Raster raster = paintRaster(figure.scene, document.sheet.resolution / 25.4);
+        const QImage image = QImage(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height,
+                                    raster.width * 4, QImage::Format_RGB32)
+                                 .copy();
+        const auto svg = QByteArray::fromStdString(writeSvg(figure.scene, titleOf(document), writeRecipe(document)));
+        const bool stopped = stop.stop_requested();
+        QMetaObject::invokeMethod(this, [this, image, svg, problem, stopped] {
+            exporting_ = false;
+            showBusy();
+            if (stopped || problem || image.isNull())
+                return say(problem   ? words(*problem)
+                           : stopped ? tr("The figure was not copied.")
+                                     : tr("There is not enough memory for a picture of this size."),
+                           true);
+            auto* mime = new QMimeData;
+            mime->setImageData(image);
+            mime->setData("image/svg+xml", svg);
+            QApplication::clipboard()->setMimeData(mime);
+            say(tr("figure copied"), false);
+        });
+    });
 }
 
 bool MainWindow::mayDiscard() {

@@ -45,6 +45,7 @@ public:
 
 signals:
     void exported(const QString& path);
+    void busyShown();
 
 protected:
     void closeEvent(QCloseEvent* event) override;
@@ -62,7 +63,10 @@ private:
     void remember(const QString& path);
     void chooseExport();
     void copyPicture();
-    void addPlot(const QString& of, PlotKind kind);
+    void showBusy() { emit busyShown(); }
+    void addPlot(const QString& of, const char* kind);
+    /// Selects the plot of the function that a line of the page defines.
+    void selectPlotOf(int line);
     void openTable();
     void openFunctions();
 

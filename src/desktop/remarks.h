@@ -1,12 +1,12 @@
 #pragma once
+#include "composition/findings.h"
 #include "desktop/sheet_view.h"
 
 #include <QListWidget>
 
 namespace coulter {
 
-/// What a careful reader would point out: problems and notes of the page and of the plots, and what sampling found.
-/// Choosing a remark goes to its place.
+/// What a careful reader would point out of the figure that is shown. Choosing a remark goes to its place.
 class Remarks : public QListWidget {
     Q_OBJECT
 public:
@@ -16,10 +16,11 @@ signals:
     void lineChosen(int line, int character);
 
 private:
-    void rebuild();
-    void add(const QString& text, bool wrong, int line, int character);
+    void refresh();
+    void choose(QListWidgetItem* item);
     SheetView& sheet_;
     const LookSettings& look_;
+    std::vector<Finding> shown_;
 };
 
 } // namespace coulter

@@ -1,5 +1,6 @@
 #include "desktop/sample_table_window.h"
 
+#include "desktop/form_fields.h"
 #include "files/file_access.h"
 #include "formula/text.h"
 
@@ -22,44 +23,30 @@ namespace {
 
 QString shown(double value) { return std::isnan(value) ? QString() : QString::fromStdString(shortestNumber(value)); }
 
-/// "x: 101 points from 0 to 1, step 0.01"; without the step where it is not the same everywhere.
-QString directionWords(const std::string& name, const std::vector<double>& places) {
-    const auto number = [](double value) { return QString::fromStdString(roundedNumber(value, 8)); };
-    QString text = SampleTableWindow::tr("%1: %2 points from %3 to %4")
-                       .arg(QString::fromStdString(name))
-                       .arg(places.size())
-                       .arg(number(places.front()), number(places.back()));
-    if (places.size() < 2) return text;
-    const double step = (places.back() - places.front()) / static_cast<double>(places.size() - 1);
-    bool even = step > 0;
-    for (std::size_t i = 1; i < places.size(); ++i)
-        even = even && std::abs(places[i] - places[i - 1] - step) <= 1e-9 * std::abs(step);
-    return even ? text + SampleTableWindow::tr(", step %1").arg(number(step)) : text;
-}
-
 } // namespace
 
-void SampleTableModel::set(SampleTable table) {
+void SampleTableModel::set(SampleTable table, std::shared_ptr<const ShownFigure> figure) {
     beginResetModel();
     table_ = std::move(table);
+    figure_ = std::move(figure);
     endResetModel();
 }
 
 int SampleTableModel::rowCount(const QModelIndex& parent) const {
-    return parent.isValid() ? 0 : static_cast<int>(table_.rowCount());
+    return parent.isValid() ? 0 : static_cast<int>(table_.rows);
 }
 
 int SampleTableModel::columnCount(const QModelIndex& parent) const {
-    return parent.isValid() ? 0 : static_cast<int>(table_.numbers.size() + (table_.states.empty() ? 0 : 1));
+    return parent.isValid() ? 0 : static_cast<int>(table_.columns.size() + (table_.state ? 1 : 0));
 }
 
 QVariant SampleTableModel::data(const QModelIndex& index, int role) const {
     const auto row = static_cast<std::size_t>(index.row()), column = static_cast<std::size_t>(index.column());
-    if (column >= table_.numbers.size())
-        return role == Qt::DisplayRole || role == sortRole ? QVariant(QString::fromStdString(table_.states[row]))
+    if (column >= table_.columns.size())
+        return role == Qt::DisplayRole || role == sortRole ? QVariant(QString::fromUtf8(table_.state(row)))
                                                            : QVariant();
-    if (role == Qt::DisplayRole) return shown(table_.numbers[column][row]);
-    if (role == sortRole) return table_.numbers[column][row];
+    if (role == Qt::DisplayRole) return shown(table_.number(row, column));
+    if (role == sortRole) return table_.number(row, column);
     if (role == Qt::TextAlignmentRole) return static_cast<int>(Qt::AlignRight | Qt::AlignVCenter);
     return {};
 }
@@ -118,36 +105,15 @@ SampleTableWindow::SampleTableWindow(SheetView& sheet, QWidget* parent)
 void SampleTableWindow::showEvent(QShowEvent*) { refresh(); }
 
 void SampleTableWindow::refresh() {
-    const ShownFigure* shown = sheet_.figure();
-    if (!shown || shown->figure.curves.empty()) return;
-    const PanelCurves& drawn = shown->figure.curves[0];
-    const Selection& selection = sheet_.selection();
     message_->clear();
-    if (!drawn.fields.empty() && (selection.part != Part::Curve || drawn.curves.empty())) {
-        const FieldSamples& samples = shown->figure.fields[0][0];
-        QString text = tr("%1 points").arg(samples.pointCount());
-        if (!samples.isMesh() && samples.pointCount() > 0)
-            text += "\n" + directionWords(drawn.fields[0].variables[0], samples.columns) + "\n" +
-                    directionWords(drawn.fields[0].variables[1], samples.rows);
-        else
-            text += tr(", %1 triangles").arg(samples.triangles.size());
-        heading_->setText(text);
-        model_->set(sampleTable(drawn.fields[0], samples));
-        return;
-    }
-    const std::size_t index = selection.part == Part::Curve ? selection.index : 0;
-    if (index >= drawn.curves.size()) {
+    const Drawn* drawn = sheet_.shownPlot();
+    if (!drawn) {
         heading_->setText(tr("Nothing is sampled."));
-        model_->set({});
-        return;
+        return model_->set({}, nullptr);
     }
-    const CurveSamples& samples = shown->figure.samples[0][index];
-    std::vector<double> places;
-    for (const Stretch& stretch : samples.stretches) places.insert(places.end(), stretch.t.begin(), stretch.t.end());
-    QString text = QString::fromStdString(shown->document.panels[0].plots[drawn.curves[index].plot].of);
-    if (!places.empty()) text += "\n" + directionWords(drawn.curves[index].variable, places);
-    heading_->setText(text);
-    model_->set(sampleTable(drawn.curves[index], samples));
+    SampleTable table = tableOf(*drawn);
+    heading_->setText(listed(table.heading).join('\n'));
+    model_->set(std::move(table), sheet_.sharedFigure());
 }
 
 QString SampleTableWindow::copied() const {

@@ -1,6 +1,6 @@
 #pragma once
 #include "desktop/sheet_view.h"
-#include "files/sample_table.h"
+#include "plots/table.h"
 
 #include <QAbstractTableModel>
 #include <QDialog>
@@ -18,7 +18,8 @@ public:
     static constexpr int sortRole = Qt::UserRole;
 
     using QAbstractTableModel::QAbstractTableModel;
-    void set(SampleTable table);
+    /// @param figure  keeps what the table shows alive
+    void set(SampleTable table, std::shared_ptr<const ShownFigure> figure);
     const SampleTable& table() const { return table_; }
     int rowCount(const QModelIndex& parent = {}) const override;
     int columnCount(const QModelIndex& parent = {}) const override;
@@ -27,6 +28,7 @@ public:
 
 private:
     SampleTable table_;
+    std::shared_ptr<const ShownFigure> figure_;
 };
 
 /// The samples of what is selected on the sheet, as a table: sorted by a click on a heading, copied, written as CSV.

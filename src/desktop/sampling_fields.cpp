@@ -44,24 +44,24 @@ SamplingFields::SamplingFields(DocumentSession& session, QWidget* parent) : QWid
     }
 }
 
-void SamplingFields::show(const std::vector<std::string>& variables, const std::vector<Grid>& grids,
-                          const std::vector<Interval>& intervals) {
+void SamplingFields::show(const std::vector<VariableSampling>& variables) {
     for (std::size_t i = 0; i < rows_.size(); ++i) {
         Row& row = rows_[i];
         const bool shown = i < variables.size();
         for (QWidget* each : std::initializer_list<QWidget*>{row.name, row.way, row.value}) each->setVisible(shown);
         if (!shown) continue;
-        row.variable = variables[i];
-        row.interval = intervals[i];
-        const QString name = QString::fromStdString(variables[i]);
+        const Grid& grid = variables[i].grid;
+        row.variable = variables[i].variable;
+        row.interval = variables[i].interval;
+        const QString name = QString::fromStdString(row.variable);
         row.name->setText(name + ":");
         row.way->setAccessibleName(tr("sampling of %1").arg(name));
         row.value->setAccessibleName(tr("count or step of %1").arg(name));
-        const SamplingWay way = samplingWay(grids[i]);
+        const SamplingWay way = samplingWay(grid);
         row.way->setCurrentIndex(static_cast<int>(way));
         row.value->setVisible(way != SamplingWay::Adaptive);
         if (row.value->hasFocus() && row.value->isModified()) continue;
-        const double value = way == SamplingWay::Count ? *grids[i].count : grids[i].step.value_or(0);
+        const double value = way == SamplingWay::Count ? *grid.count : grid.step.value_or(0);
         const QString text = QString::fromStdString(shortestNumber(value));
         if (row.value->text() != text) row.value->setText(text); // a selection in it stays
     }

@@ -1,6 +1,6 @@
 #pragma once
 #include "desktop/document_session.h"
-#include "figure/curves.h"
+#include "plots/telling.h"
 
 #include <QWidget>
 
@@ -16,8 +16,7 @@ class SamplingFields : public QWidget {
 public:
     explicit SamplingFields(DocumentSession& session, QWidget* parent = nullptr);
     /// Shows these variables and their grids; at most two.
-    void show(const std::vector<std::string>& variables, const std::vector<Grid>& grids,
-              const std::vector<Interval>& intervals);
+    void show(const std::vector<VariableSampling>& variables);
 
 private:
     struct Row {

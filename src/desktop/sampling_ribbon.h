@@ -1,6 +1,7 @@
 #pragma once
 #include "desktop/sampling_fields.h"
 #include "desktop/sheet_view.h"
+#include "plots/telling.h"
 
 #include <QWidget>
 
@@ -9,9 +10,8 @@ class QToolButton;
 
 namespace coulter {
 
-/// Under the sheet, aligned with the panel's x axis: where the samples of the selected curve or field lie, and where
-/// its gaps, poles, jumps, domain edges, corners and filled points are. Dragging over a stretch asks for more points
-/// there.
+/// Under the sheet, aligned with the panel's x axis: where the samples of what is selected lie along its variables,
+/// what is proven, and where its special places are. Dragging over a stretch asks for more points there.
 class SamplingRibbon : public QWidget {
     Q_OBJECT
 public:
@@ -37,33 +37,28 @@ protected:
     void mouseDoubleClickEvent(QMouseEvent* event) override;
 
 private:
-    /// The selected curve's samples, or the first curve's; null where a field is shown instead.
-    const CurveSamples* samples() const;
-    const Curve* curve() const;
-    const FieldSamples* fieldSamples() const;
-    const Field* field() const;
-    std::size_t curveIndex() const;
-    AxisMap along() const; ///< the parameter over the panel's width
-    void placeFields();
-    QString curveWordsAt(double x) const;
-    QString fieldWordsAt(QPointF place) const;
-    QString curveSummary(const CurveSamples& curve) const;
-    QString fieldSummary(const FieldSamples& field) const;
-    void paintCurve(QPainter& painter, const CurveSamples& curve) const;
-    void paintField(QPainter& painter, const FieldSamples& field) const;
+    const Drawn* drawn() const { return sheet_.shownPlot(); }
+    const Frame& frame() const { return sheet_.shownPanel()->frame(); }
+    /// Made anew when the figure, the selection or the width changes.
+    void refresh();
+    void paintLane(QPainter& painter, std::size_t index) const;
+    void paintBars(QPainter& painter, const Lane& lane) const;
+    void paintSigns(QPainter& painter, const Lane& lane) const;
+    double pixelsOf(double mm) const; ///< a place in mm along the panel, in the widget's coordinates
     void setFiner(const std::vector<FinerStretch>& finer, const QString& what);
 
-    struct Lanes {
+    struct Heights {
         double top, bottom, lane, laneHeight;
     };
-    Lanes lanes() const;
-    /// Of a field: the lane of its horizontal variable (0) or of the other (1).
-    QRectF fieldLane(std::size_t k) const;
+    Heights heights() const;
+    /// Where one of the lanes is; a source with one variable has a single tall one.
+    QRectF laneRect(std::size_t index) const;
 
     DocumentSession& session_;
     SheetView& sheet_;
     const LookSettings& look_;
     SamplingFields* fields_;
+    std::vector<Lane> lanes_;
     QToolButton* table_;
     std::optional<std::pair<double, double>> dragged_; ///< in the widget's coordinates
 };

@@ -1,6 +1,8 @@
 // How the sheet looks on the desk: paper, rulers, what is selected, the read-out. See sheet_view.h.
 #include "desktop/sheet_view.h"
 
+#include "plots/telling.h"
+
 #include <QPainter>
 #include <algorithm>
 #include <cmath>
@@ -26,29 +28,21 @@ void SheetView::paintEvent(QPaintEvent*) {
     }
     paintRulers(painter);
     painter.setRenderHint(QPainter::Antialiasing);
-    if (figure_ && selection_.part) {
-        for (const Target& target : figure_->figure.targets) {
-            if (target.part != *selection_.part || (target.part == Part::Curve && target.index != selection_.index))
-                continue;
+    if (figure_ && selection_.kind != ItemKind::Sheet) {
+        for (const Hit& hit : figure_->figure.hits) {
+            if (hit.path != selection_) continue;
             painter.setPen(QPen(look.accent(), 1, Qt::DotLine));
             painter.setBrush(Qt::NoBrush);
-            painter.drawRect(
-                QRectF(toWidget({target.rect.x, target.rect.y}), toWidget({target.rect.right(), target.rect.bottom()}))
-                    .adjusted(-3, -2, 3, 2));
+            painter.drawRect(QRectF(toWidget({hit.rect.x, hit.rect.y}), toWidget({hit.rect.right(), hit.rect.bottom()}))
+                                 .adjusted(-3, -2, 3, 2));
         }
     }
-    if (figure_ && selection_.part == Part::Curve && selection_.index < figure_->figure.samples[0].size()) {
-        // The samples themselves, as small dots on the selected curve.
-        const PanelLayout& layout = figure_->figure.layouts[0];
+    if (const Drawn* selected = figure_ ? drawnAt(figure_->figure, selection_) : nullptr) {
+        // The samples themselves, as small dots on the selected curve; as many as pixels can show.
         painter.setPen(Qt::NoPen);
         painter.setBrush(QColor(0x1f, 0x1d, 0x1a));
-        for (const Stretch& stretch : figure_->figure.samples[0][selection_.index].stretches) {
-            for (std::size_t i = 0; i < stretch.x.size(); ++i) {
-                const Point at{layout.frame.x + layout.map.x.toSheet(stretch.x[i]),
-                               layout.frame.bottom() - layout.map.y.toSheet(stretch.y[i])};
-                if (layout.frame.grown(0.2).contains(at)) painter.drawEllipse(toWidget(at), 1.6, 1.6);
-            }
-        }
+        for (const Point& at : dotsOf(*selected, shownPanel()->frame(), 0.7 / fit()))
+            painter.drawEllipse(toWidget(at), 1.6, 1.6);
     }
     if (marker_) {
         const QPointF at = toWidget(*marker_);
@@ -89,7 +83,7 @@ void SheetView::paintRulers(QPainter& painter) const {
     const Look& look = look_.look();
     const int room = look.px(rulerWidth);
     const QRectF paper = paperRect();
-    const Sheet& sheet = figure_ ? figure_->document.sheet : session_.shown().sheet;
+    const Sheet& sheet = figure_ ? figure_->figure.document.sheet : session_.shown().sheet;
     QFont small = font();
     small.setPointSizeF(font().pointSizeF() * 0.75);
     painter.setFont(small);

@@ -1,8 +1,7 @@
 #include "desktop/sheet_view.h"
 
-#include "desktop/read_out.h"
-#include "figure/labels.h"
-#include "formula/text.h"
+#include "composition/labels.h"
+#include "plots/read_out.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -19,19 +18,19 @@ bool usable(const Limits& limits) {
     return limits.high - limits.low > 1e-11 * size && size < 1e300 && limits.high - limits.low > 1e-300;
 }
 
-bool isText(Part part) {
-    return part == Part::Title || part == Part::XLabel || part == Part::YLabel || part == Part::ColourLabel;
-}
-
-Axis& axisOf(Panel& panel, Part part) {
-    return part == Part::XLabel ? panel.x : part == Part::YLabel ? panel.y : panel.colour;
-}
+bool isText(const ItemPath& path) { return path.kind == ItemKind::Title || path.kind == ItemKind::ScaleLabel; }
 
 /// What a text on the sheet says, derived or set by hand.
-std::string textOf(const Page& page, const Panel& panel, const PanelCurves& curves, Part part) {
-    if (part == Part::Title) return panel.title;
-    if (part == Part::XLabel) return horizontalLabel(page, panel, curves);
-    return part == Part::YLabel ? verticalLabel(page, panel, curves) : colourLabel(page, panel, curves);
+std::string textOf(const Figure& figure, const Document& document, const ItemPath& path) {
+    const Panel* panel = panelAt(document, path);
+    if (!panel) return "";
+    if (path.kind == ItemKind::Title) return panel->title;
+    const PanelLabels labels = labelsOf(*panel, readPlots(figure.page, *panel, path.panel));
+    return path.index == acrossScale ? labels.across : path.index == upScale ? labels.up : labels.colour;
+}
+
+bool isScale(const ItemPath& path, std::size_t which) {
+    return (path.kind == ItemKind::Scale || path.kind == ItemKind::ScaleLabel) && path.index == which;
 }
 
 /// Limits of a scale moved by a part of its length.
@@ -54,6 +53,13 @@ SheetView::SheetView(DocumentSession& session, FigureWorker& worker, const LookS
     textField_->installEventFilter(this);
     connect(textField_, &QLineEdit::returnPressed, this, [this] { finishText(true); });
     connect(&session_, &DocumentSession::shownChanged, this, &SheetView::request);
+    connect(&session_, &DocumentSession::started, this, [this] {
+        figure_.reset(); // the picture of another document would be mistaken for this one's
+        waitsFor_.clear();
+        select({});
+        update();
+        emit figureChanged();
+    });
     connect(&worker_, &FigureWorker::ready, this, &SheetView::take);
     connect(&look_, &LookSettings::changed, this, [this] {
         request();
@@ -61,14 +67,15 @@ SheetView::SheetView(DocumentSession& session, FigureWorker& worker, const LookS
     });
 }
 
-double SheetView::fit() const {
-    const Sheet& sheet = figure_ ? figure_->document.sheet : session_.shown().sheet;
+double SheetView::fitOf(const Sheet& sheet) const {
     const double room = look_.look().px(rulerWidth), desk = 2.0 * look_.look().px(deskMargin);
     return std::max(0.2, std::min((width() - room - desk) / sheet.width, (height() - room - desk) / sheet.height));
 }
 
+double SheetView::fit() const { return fitOf(figure_ ? figure_->figure.document.sheet : session_.shown().sheet); }
+
 QRectF SheetView::paperRect() const {
-    const Sheet& sheet = figure_ ? figure_->document.sheet : session_.shown().sheet;
+    const Sheet& sheet = figure_ ? figure_->figure.document.sheet : session_.shown().sheet;
     const double room = look_.look().px(rulerWidth), scale = fit();
     const double w = sheet.width * scale, h = sheet.height * scale;
     return {std::round(room + (width() - room - w) / 2), std::round(room + (height() - room - h) / 2), w, h};
@@ -84,24 +91,40 @@ Point SheetView::toSheet(QPointF position) const {
     return {(position.x() - paper.left()) / fit(), (position.y() - paper.top()) / fit()};
 }
 
+const PanelFigure* SheetView::shownPanel() const {
+    if (!figure_ || selection_.panel >= figure_->figure.panels.size()) return nullptr;
+    return &figure_->figure.panels[selection_.panel];
+}
+
+const Drawn* SheetView::shownPlot() const {
+    const PanelFigure* panel = shownPanel();
+    if (!panel) return nullptr;
+    if (const Drawn* selected = drawnAt(figure_->figure, selection_)) return selected;
+    return panel->drawn.empty() ? nullptr : &panel->drawn[0];
+}
+
+std::optional<Document> SheetView::editable(const ItemPath& path) const {
+    if (figure_ && !sameItem(figure_->figure.document, session_.document(), path)) return std::nullopt;
+    return session_.document();
+}
+
 QRectF SheetView::panelRect() const {
-    if (!figure_ || figure_->figure.layouts.empty()) return {};
-    const Rect& frame = figure_->figure.layouts[0].frame;
-    return {toWidget({frame.x, frame.y}), toWidget({frame.right(), frame.bottom()})};
+    const PanelFigure* panel = shownPanel();
+    if (!panel) return {};
+    const Rect& rect = panel->frame().rect;
+    return {toWidget({rect.x, rect.y}), toWidget({rect.right(), rect.bottom()})};
 }
 
 void SheetView::request() {
     // The scale belongs to the sheet that is asked for, not to the one still shown.
-    const Sheet& sheet = session_.shown().sheet;
-    const double room = look_.look().px(rulerWidth), desk = 2.0 * look_.look().px(deskMargin);
-    const double scale =
-        std::max(0.2, std::min((width() - room - desk) / sheet.width, (height() - room - desk) / sheet.height));
-    std::optional<Limits> atLeast;
-    if (rangeHeld_ && figure_ && !figure_->figure.layouts.empty() && !showsSpace()) {
-        const AxisMap& y = figure_->figure.layouts[0].map.y;
-        atLeast = Limits{y.low, y.high};
+    FigureRequest wanted{session_.shown(), fitOf(session_.shown().sheet) * devicePixelRatioF()};
+    if (rangeHeld_ && figure_) {
+        for (const PanelFigure& panel : figure_->figure.panels) {
+            const AxisMap& y = panel.frame().map.y;
+            wanted.held.push_back(panel.frame().space ? std::nullopt : std::optional(Limits{y.low, y.high}));
+        }
     }
-    worker_.request(session_.shown(), scale * devicePixelRatioF(), atLeast);
+    worker_.request(std::move(wanted));
 }
 
 void SheetView::holdRange(bool held) {
@@ -114,103 +137,98 @@ void SheetView::take(std::shared_ptr<const ShownFigure> figure) {
     waitsFor_ = figure->waitsFor;
     // An unfinished formula leaves the last good picture where it is.
     if (figure->complete || !figure_) figure_ = std::move(figure);
-    if (selection_.part == Part::Curve && selection_.index >= figure_->figure.curves[0].curves.size()) selection_ = {};
-    if (selection_.part == Part::Field && selection_.index >= figure_->figure.curves[0].fields.size()) selection_ = {};
+    if (selection_.kind == ItemKind::Plot && !plotAt(session_.shown(), selection_)) select({});
     update();
     emit figureChanged();
 }
 
-void SheetView::select(const Selection& selection) {
-    if (selection_ == selection) return;
-    selection_ = selection;
+void SheetView::select(const ItemPath& path) {
+    if (selection_ == path) return;
+    selection_ = path;
     update();
     emit selectionChanged();
 }
 
 void SheetView::resizeEvent(QResizeEvent*) { request(); }
 
-const Target* SheetView::targetAt(Point mm) const {
-    if (!figure_) return nullptr;
-    for (auto target = figure_->figure.targets.rbegin(); target != figure_->figure.targets.rend(); ++target) {
-        if (target->rect.grown(0.6).contains(mm)) return &*target;
-    }
-    return nullptr;
-}
-
 void SheetView::updateReadOut(Point mm) {
-    ReadOut found = figure_ ? readOutAt(figure_->figure, mm, 14 / fit()) : ReadOut{};
-    readOut_ = std::move(found.text);
+    readOut_.clear();
+    marker_.reset();
+    if (!figure_) return;
+    const ItemPath part = partAt(figure_->figure, mm);
+    if (part.panel >= figure_->figure.panels.size()) return;
+    const PanelFigure& panel = figure_->figure.panels[part.panel];
+    const ReadOut found = readOutAt(panel.drawn, panel.frame(), mm, 14 / fit());
+    readOut_ = QString::fromStdString(found.text);
     marker_ = found.marker;
 }
 
-bool SheetView::showsSpace() const {
-    return figure_ && !figure_->figure.layouts.empty() && figure_->figure.layouts[0].space.shown;
+bool SheetView::showsSpace(std::size_t panel) const {
+    return figure_ && panel < figure_->figure.panels.size() && figure_->figure.panels[panel].frame().space;
 }
 
-void SheetView::setLimits(std::optional<Limits> x, std::optional<Limits> y, const QString& what,
+void SheetView::setLimits(std::size_t panel, std::optional<Limits> x, std::optional<Limits> y, const QString& what,
                           const QString& mergeKey) {
-    Document document = session_.document();
-    if (x && usable(*x)) document.panels[0].x.limits = x;
-    if (y && usable(*y)) document.panels[0].y.limits = y;
-    session_.edit(std::move(document), what, mergeKey);
+    auto document = editable({ItemKind::Panel, panel, 0, 0});
+    if (!document) return;
+    if (x && usable(*x)) document->panels[panel].x.limits = x;
+    if (y && usable(*y)) document->panels[panel].y.limits = y;
+    session_.edit(std::move(*document), what, mergeKey);
 }
 
-void SheetView::zoom(double factor, Point about, bool horizontal, bool vertical, const QString& mergeKey) {
-    if (!figure_ || figure_->figure.layouts.empty() || showsSpace()) return;
-    const PanelLayout& layout = figure_->figure.layouts[0];
+void SheetView::zoom(std::size_t panel, double factor, Point about, bool horizontal, bool vertical,
+                     const QString& mergeKey) {
+    if (!figure_ || panel >= figure_->figure.panels.size() || showsSpace(panel)) return;
+    const Frame& frame = figure_->figure.panels[panel].frame();
     const auto stretched = [&](const AxisMap& map, double mm, bool wanted) {
         if (!wanted) return Limits{map.low, map.high};
         const double centre = std::clamp(mm, 0.0, map.length);
         return Limits{map.fromSheet(centre - centre / factor), map.fromSheet(centre + (map.length - centre) / factor)};
     };
-    setLimits(stretched(layout.map.x, about.x - layout.frame.x, horizontal),
-              stretched(layout.map.y, layout.frame.bottom() - about.y, vertical), tr("zoom"), mergeKey);
+    setLimits(panel, stretched(frame.map.x, about.x - frame.rect.x, horizontal),
+              stretched(frame.map.y, frame.rect.bottom() - about.y, vertical), tr("zoom"), mergeKey);
 }
 
-void SheetView::pan(double dx, double dy, bool horizontal, bool vertical, const QString& mergeKey) {
-    if (!figure_ || figure_->figure.layouts.empty()) return;
-    if (showsSpace()) return turn(60 * dx, 60 * dy, session_.document().panels[0].view, mergeKey);
-    const PanelMap& map = figure_->figure.layouts[0].map;
-    setLimits(moved(map.x, horizontal ? dx : 0), moved(map.y, vertical ? dy : 0), tr("move of the view"), mergeKey);
+void SheetView::pan(std::size_t panel, double dx, double dy, bool horizontal, bool vertical, const QString& mergeKey) {
+    const auto document = editable({ItemKind::Panel, panel, 0, 0});
+    if (!figure_ || !document || panel >= figure_->figure.panels.size()) return;
+    if (showsSpace(panel)) return turn(panel, 60 * dx, 60 * dy, document->panels[panel].view, mergeKey);
+    const PanelMap& map = figure_->figure.panels[panel].frame().map;
+    setLimits(panel, moved(map.x, horizontal ? dx : 0), moved(map.y, vertical ? dy : 0), tr("move of the view"),
+              mergeKey);
 }
 
-void SheetView::turn(double azimuth, double elevation, const View& from, const QString& mergeKey) {
-    Document document = session_.document();
-    View& view = document.panels[0].view;
+void SheetView::turn(std::size_t panel, double azimuth, double elevation, const View& from, const QString& mergeKey) {
+    auto document = editable({ItemKind::Panel, panel, 0, 0});
+    if (!document) return;
+    View& view = document->panels[panel].view;
     view.azimuth = std::remainder(std::round(from.azimuth + azimuth), 360);
     view.elevation = std::clamp(std::round(from.elevation + elevation), -90.0, 90.0);
-    session_.edit(std::move(document), tr("turn of the view"), mergeKey);
+    session_.edit(std::move(*document), tr("turn of the view"), mergeKey);
 }
 
-void SheetView::restoreView(bool horizontal, bool vertical) {
-    Document document = session_.document();
-    if (showsSpace()) document.panels[0].view = View{};
-    if (horizontal) document.panels[0].x.limits.reset();
-    if (vertical) document.panels[0].y.limits.reset();
-    session_.edit(std::move(document), tr("automatic view"));
+void SheetView::restoreView(std::size_t panel, bool horizontal, bool vertical) {
+    auto document = editable({ItemKind::Panel, panel, 0, 0});
+    if (!document) return;
+    Panel& changed = document->panels[panel];
+    if (showsSpace(panel)) changed.view = View{};
+    if (horizontal) changed.x.limits.reset();
+    if (vertical) changed.y.limits.reset();
+    session_.edit(std::move(*document), tr("automatic view"));
 }
 
 void SheetView::mousePressEvent(QMouseEvent* event) {
     setFocus();
-    if (textPart_) finishText(true);
-    if (event->button() != Qt::LeftButton || !figure_ || figure_->figure.layouts.empty()) return;
+    if (textPath_) finishText(true);
+    if (event->button() != Qt::LeftButton || !figure_) return;
     const Point mm = toSheet(event->position());
-    const Target* target = targetAt(mm);
-    const bool inside = figure_->figure.layouts[0].frame.grown(1).contains(mm);
-    const auto curve = nearestCurve(figure_->figure, mm, 6 / fit());
-    if (curve && inside)
-        select({Part::Curve, curve->curve});
-    else if (inside && !figure_->figure.curves[0].fields.empty())
-        select({Part::Field, 0});
-    else if (target && target->part != Part::Panel)
-        select({target->part, target->index});
-    else
-        select({});
-    if (!target) return;
-    const PanelLayout& layout = figure_->figure.layouts[0];
-    Drag drag{target->part, event->position(), layout.map, session_.document().panels[0].view, {}, false};
-    drag.legendAt = {layout.legendRect.x - layout.frame.x, layout.legendRect.y - layout.frame.y};
-    drag_ = drag;
+    const ItemPath item = itemAt(figure_->figure, mm, 6 / fit()), part = partAt(figure_->figure, mm);
+    select(item.kind == ItemKind::Panel ? ItemPath{ItemKind::Sheet, item.panel, 0, 0} : item);
+    const Panel* panel = panelAt(session_.document(), part);
+    if (part.kind == ItemKind::Sheet || !panel || part.panel >= figure_->figure.panels.size()) return;
+    const PanelLayout& layout = figure_->figure.panels[part.panel].layout;
+    const Rect &legend = layout.legend.rect, &frame = layout.frame.rect;
+    drag_ = Drag{part, event->position(), layout.frame.map, panel->view, {legend.x - frame.x, legend.y - frame.y}};
     session_.endMerge();
 }
 
@@ -224,30 +242,33 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
         readOut_.clear();
         marker_.reset();
         const PanelMap& map = drag_->map;
-        const bool horizontal = drag_->part == Part::Panel || drag_->part == Part::XScale,
-                   vertical = drag_->part == Part::Panel || drag_->part == Part::YScale;
-        if (drag_->part == Part::Legend) {
-            Document document = session_.document();
-            document.panels[0].legend.at = {drag_->legendAt[0] + by.x() / fit(), drag_->legendAt[1] + by.y() / fit()};
-            session_.edit(std::move(document), tr("move of the legend"), "legend");
+        const ItemPath& path = drag_->path;
+        const bool whole = path.kind == ItemKind::Panel || path.kind == ItemKind::Plot, // a plot's label, too
+            scale = path.kind == ItemKind::Scale, horizontal = whole || (scale && path.index == acrossScale),
+                   vertical = whole || (scale && path.index == upScale);
+        if (path.kind == ItemKind::Legend) {
+            auto document = editable(path);
+            if (!document) return;
+            document->panels[path.panel].legend.at = {drag_->legendAt[0] + by.x() / fit(),
+                                                      drag_->legendAt[1] + by.y() / fit()};
+            session_.edit(std::move(*document), tr("move of the legend"), "legend");
         } else if (horizontal || vertical) {
             const double dx = horizontal ? -by.x() / fit() / map.x.length : 0,
                          dy = vertical ? by.y() / fit() / map.y.length : 0;
-            if (showsSpace())
-                turn(by.x() / 2, by.y() / 2, drag_->view, "turn");
+            if (showsSpace(path.panel))
+                turn(path.panel, by.x() / 2, by.y() / 2, drag_->view, "turn");
             else
-                setLimits(moved(map.x, dx), moved(map.y, dy), tr("move of the view"), "pan");
+                setLimits(path.panel, moved(map.x, dx), moved(map.y, dy), tr("move of the view"), "pan");
         }
         return;
     }
-    const Target* target = targetAt(mm);
-    const bool text = target && isText(target->part);
-    setCursor(text                                     ? Qt::IBeamCursor
-              : target && target->part == Part::XScale ? Qt::SizeHorCursor
-              : target && target->part == Part::YScale ? Qt::SizeVerCursor
-              : target && target->part == Part::Legend ? Qt::SizeAllCursor
-              : target                                 ? Qt::CrossCursor
-                                                       : Qt::ArrowCursor);
+    const ItemPath part = figure_ ? partAt(figure_->figure, mm) : ItemPath{};
+    setCursor(isText(part)                                                ? Qt::IBeamCursor
+              : part.kind == ItemKind::Scale && part.index == acrossScale ? Qt::SizeHorCursor
+              : part.kind == ItemKind::Scale && part.index == upScale     ? Qt::SizeVerCursor
+              : part.kind == ItemKind::Legend                             ? Qt::SizeAllCursor
+              : part.kind != ItemKind::Sheet                              ? Qt::CrossCursor
+                                                                          : Qt::ArrowCursor);
     updateReadOut(mm);
     update();
 }
@@ -258,26 +279,25 @@ void SheetView::mouseReleaseEvent(QMouseEvent* event) {
     drag_.reset();
     session_.endMerge();
     if (drag.moved) return;
-    if (isText(drag.part)) editText(drag.part);
+    if (isText(drag.path)) editText(drag.path);
 }
 
 void SheetView::mouseDoubleClickEvent(QMouseEvent* event) {
     drag_.reset();
-    const Target* target = targetAt(toSheet(event->position()));
-    if (!target) return;
-    if (target->part == Part::Panel) restoreView(true, true);
-    if (target->part == Part::XScale) restoreView(true, false);
-    if (target->part == Part::YScale) restoreView(false, true);
+    if (!figure_) return;
+    const ItemPath part = partAt(figure_->figure, toSheet(event->position()));
+    if (part.kind == ItemKind::Panel) restoreView(part.panel, true, true);
+    if (part.kind == ItemKind::Scale && part.index != colourScale)
+        restoreView(part.panel, part.index == acrossScale, part.index == upScale);
 }
 
 void SheetView::wheelEvent(QWheelEvent* event) {
+    if (!figure_) return;
     const Point mm = toSheet(event->position());
-    const Target* target = targetAt(mm);
-    if (!target) return;
+    const ItemPath part = partAt(figure_->figure, mm);
+    if (part.kind == ItemKind::Sheet) return;
     const double factor = std::pow(1.2, event->angleDelta().y() / 120.0);
-    const bool horizontal = target->part != Part::YScale && target->part != Part::YLabel;
-    const bool vertical = target->part != Part::XScale && target->part != Part::XLabel;
-    zoom(factor, mm, horizontal, vertical, "zoom");
+    zoom(part.panel, factor, mm, !isScale(part, upScale), !isScale(part, acrossScale), "zoom");
     event->accept();
 }
 
@@ -288,44 +308,70 @@ void SheetView::leaveEvent(QEvent*) {
 }
 
 void SheetView::keyPressEvent(QKeyEvent* event) {
-    if (!figure_ || figure_->figure.layouts.empty()) return QWidget::keyPressEvent(event);
-    const Rect& frame = figure_->figure.layouts[0].frame;
+    const PanelFigure* panel = shownPanel();
+    if (!panel) return QWidget::keyPressEvent(event);
+    const std::size_t p = selection_.panel;
+    const Rect& frame = panel->frame().rect;
     const Point middle{frame.x + frame.width / 2, frame.y + frame.height / 2};
     switch (event->key()) {
-    case Qt::Key_Left: return pan(-0.1, 0, true, false, "keys");
-    case Qt::Key_Right: return pan(0.1, 0, true, false, "keys");
-    case Qt::Key_Up: return pan(0, 0.1, false, true, "keys");
-    case Qt::Key_Down: return pan(0, -0.1, false, true, "keys");
+    case Qt::Key_Left: return pan(p, -0.1, 0, true, false, "keys");
+    case Qt::Key_Right: return pan(p, 0.1, 0, true, false, "keys");
+    case Qt::Key_Up: return pan(p, 0, 0.1, false, true, "keys");
+    case Qt::Key_Down: return pan(p, 0, -0.1, false, true, "keys");
     case Qt::Key_Plus:
-    case Qt::Key_Equal: return zoom(1.2, middle, true, true, "zoom");
-    case Qt::Key_Minus: return zoom(1 / 1.2, middle, true, true, "zoom");
-    case Qt::Key_Home: return restoreView(true, true);
-    case Qt::Key_F2: return editText(Part::Title);
-    case Qt::Key_Delete:
-        if (selection_.part == Part::Curve || selection_.part == Part::Field) {
-            Document document = session_.document();
-            auto& plots = document.panels[0].plots;
-            const PanelCurves& drawn = figure_->figure.curves[0];
-            const std::size_t plot = selection_.part == Part::Curve ? drawn.curves[selection_.index].plot
-                                                                    : drawn.fields[selection_.index].plot;
-            if (plot < plots.size()) plots.erase(plots.begin() + static_cast<std::ptrdiff_t>(plot));
-            select({});
-            session_.edit(std::move(document), tr("removal of a plot"));
-        }
-        return;
+    case Qt::Key_Equal: return zoom(p, 1.2, middle, true, true, "zoom");
+    case Qt::Key_Minus: return zoom(p, 1 / 1.2, middle, true, true, "zoom");
+    case Qt::Key_Home: return restoreView(p, true, true);
+    case Qt::Key_F2: return editText({ItemKind::Title, p, 0, 0});
+    case Qt::Key_K: return changeKind(event->modifiers() & Qt::ShiftModifier ? -1 : 1);
+    case Qt::Key_N:
+    case Qt::Key_P: return selectNeighbour(event->key() == Qt::Key_N ? 1 : -1);
+    case Qt::Key_Delete: return removeSelected();
     default: QWidget::keyPressEvent(event);
     }
 }
 
-void SheetView::editText(Part part) {
-    const Panel& panel = session_.document().panels[0];
-    textPart_ = part;
-    Rect at{3, 3, 80, 5};
-    for (const Target& target : figure_->figure.targets) {
-        if (target.part == part) at = target.rect;
+void SheetView::selectNeighbour(int step) {
+    const PanelFigure* panel = shownPanel();
+    if (!panel || panel->drawn.empty()) return;
+    const auto count = static_cast<int>(panel->drawn.size());
+    int at = step > 0 ? -1 : count;
+    for (int i = 0; i < count; ++i) {
+        if (panel->drawn[static_cast<std::size_t>(i)].path == selection_) at = i;
     }
-    const std::string text = textOf(figure_->figure.page, panel, figure_->figure.curves[0], part);
-    textField_->setText(QString::fromStdString(text));
+    select(panel->drawn[static_cast<std::size_t>(std::clamp(at + step, 0, count - 1))].path);
+}
+
+void SheetView::removeSelected() {
+    auto document = editable(selection_);
+    if (!document || !plotAt(*document, selection_)) return;
+    auto& plots = document->panels[selection_.panel].plots;
+    plots.erase(plots.begin() + static_cast<std::ptrdiff_t>(selection_.index));
+    select({});
+    session_.edit(std::move(*document), tr("removal of a plot"));
+}
+
+void SheetView::changeKind(int step) {
+    auto document = editable(selection_);
+    Plot* plot = document ? plotAt(*document, selection_) : nullptr;
+    if (!plot) return;
+    const std::vector<const PlotKind*> kinds = kindsThatFit(readPage(document->page), *plot);
+    const auto at = std::ranges::find_if(kinds, [&](const PlotKind* kind) { return plot->kind == kind->name; });
+    if (at == kinds.end() || kinds.size() < 2) return;
+    const auto count = static_cast<int>(kinds.size());
+    const int next = (static_cast<int>(at - kinds.begin()) + step + count) % count;
+    *plot = inKind(*plot, *kinds[static_cast<std::size_t>(next)]);
+    session_.edit(std::move(*document), tr("another kind of plot"));
+}
+
+void SheetView::editText(const ItemPath& path) {
+    if (!figure_) return;
+    textPath_ = path;
+    Rect at{3, 3, 80, 5};
+    for (const Hit& hit : figure_->figure.hits) {
+        if (hit.path == path) at = hit.rect;
+    }
+    textField_->setText(QString::fromStdString(textOf(figure_->figure, session_.document(), path)));
     const QPointF corner = toWidget({at.x, at.y});
     const int height = textField_->sizeHint().height();
     const int wide = std::max(look_.look().px(260), static_cast<int>(at.width * fit()) + look_.look().px(40));
@@ -337,24 +383,22 @@ void SheetView::editText(Part part) {
 }
 
 void SheetView::finishText(bool take) {
-    if (!textPart_) return;
-    const Part part = *std::exchange(textPart_, std::nullopt);
+    if (!textPath_) return;
+    const ItemPath path = *std::exchange(textPath_, std::nullopt);
     const std::string text = textField_->text().toStdString();
     textField_->hide();
     setFocus();
-    if (!take) return;
-    Document document = session_.document();
-    Panel& panel = document.panels[0];
-    if (part == Part::Title) {
-        panel.title = text;
-        return session_.edit(std::move(document), tr("change of the title"));
+    auto document = take && figure_ ? editable(path) : std::nullopt;
+    if (!document) return;
+    if (path.kind == ItemKind::Title) {
+        document->panels[path.panel].title = text;
+        return session_.edit(std::move(*document), tr("change of the title"));
     }
     // What is derived stays derived; an empty label goes back to it.
-    Axis& axis = axisOf(panel, part);
+    Axis& axis = *axisAt(*document, path);
     axis.label.reset();
-    const std::string derived = textOf(figure_->figure.page, panel, figure_->figure.curves[0], part);
-    if (!text.empty() && text != derived) axis.label = text;
-    session_.edit(std::move(document), tr("change of a label"));
+    if (!text.empty() && text != textOf(figure_->figure, *document, path)) axis.label = text;
+    session_.edit(std::move(*document), tr("change of a label"));
 }
 
 bool SheetView::eventFilter(QObject* object, QEvent* event) {

@@ -9,13 +9,6 @@
 
 namespace coulter {
 
-/// What is selected on the sheet.
-struct Selection {
-    std::optional<Part> part; ///< none: the sheet as a whole
-    std::size_t index = 0;    ///< of the curve
-    friend bool operator==(const Selection&, const Selection&) = default;
-};
-
 /// The sheet at its place on the desk, with rulers. What it shows are the pixels that export would write.
 class SheetView : public QWidget {
     Q_OBJECT
@@ -23,20 +16,31 @@ public:
     SheetView(DocumentSession& session, FigureWorker& worker, const LookSettings& look, QWidget* parent = nullptr);
 
     const ShownFigure* figure() const { return figure_.get(); }
+    std::shared_ptr<const ShownFigure> sharedFigure() const { return figure_; }
     /// Why what is shown is not up to date; empty if it is.
     const QString& waitsFor() const { return waitsFor_; }
-    const Selection& selection() const { return selection_; }
-    void select(const Selection& selection);
+    /// What is selected; the sheet as a whole if nothing else is.
+    const ItemPath& selection() const { return selection_; }
+    void select(const ItemPath& path);
+    /// What ribbon and table show: the plot that is selected, else the first of the panel. Null if nothing is drawn.
+    const Drawn* shownPlot() const;
+    /// The panel of the figure that the selection is in; null without a figure.
+    const PanelFigure* shownPanel() const;
+    /// The document to be changed by someone who points at an item of the figure; none if the figure is an old one in
+    /// which the item was another.
+    std::optional<Document> editable(const ItemPath& path) const;
 
     /// Places on the sheet (mm) in the widget's coordinates, and back.
     QPointF toWidget(Point mm) const;
     Point toSheet(QPointF position) const;
-    QRectF panelRect() const; ///< of the panel, in the widget's coordinates; empty without a figure
+    QRectF panelRect() const; ///< of the panel that the selection is in, in the widget's coordinates; empty without one
     QString readOut() const { return readOut_; }
 
-    void zoom(double factor, Point about, bool horizontal, bool vertical, const QString& mergeKey);
-    void restoreView(bool horizontal, bool vertical);
-    void editText(Part part);
+    void zoom(std::size_t panel, double factor, Point about, bool horizontal, bool vertical, const QString& mergeKey);
+    void restoreView(std::size_t panel, bool horizontal, bool vertical);
+    void editText(const ItemPath& path);
+    /// Draws the selected plot in the next kind that fits its formula, or in the one before.
+    void changeKind(int step);
     /// While held, the automatic range of the vertical scale grows where it must but never shrinks.
     void holdRange(bool held);
 
@@ -64,18 +68,22 @@ private:
     void take(std::shared_ptr<const ShownFigure> figure);
     QRectF paperRect() const;
     double fit() const; ///< widget pixels for one mm of the sheet
-    const Target* targetAt(Point mm) const;
+    double fitOf(const Sheet& sheet) const;
     void updateReadOut(Point mm);
-    bool showsSpace() const;
+    bool showsSpace(std::size_t panel) const;
     /// Another direction to look from; degrees.
-    void turn(double azimuth, double elevation, const View& from, const QString& mergeKey);
-    void pan(double dx, double dy, bool horizontal, bool vertical, const QString& mergeKey);
-    void setLimits(std::optional<Limits> x, std::optional<Limits> y, const QString& what, const QString& mergeKey);
+    void turn(std::size_t panel, double azimuth, double elevation, const View& from, const QString& mergeKey);
+    void pan(std::size_t panel, double dx, double dy, bool horizontal, bool vertical, const QString& mergeKey);
+    void setLimits(std::size_t panel, std::optional<Limits> x, std::optional<Limits> y, const QString& what,
+                   const QString& mergeKey);
+    void removeSelected();
+    /// Selects the next thing drawn in the panel, or the one before.
+    void selectNeighbour(int step);
     void paintRulers(QPainter& painter) const;
     void finishText(bool take);
 
     struct Drag {
-        Part part;
+        ItemPath path;
         QPointF start;
         PanelMap map; ///< when it began
         View view;
@@ -88,14 +96,14 @@ private:
     const LookSettings& look_;
     std::shared_ptr<const ShownFigure> figure_;
     QString waitsFor_;
-    Selection selection_;
+    ItemPath selection_;
     std::optional<Drag> drag_;
     bool rangeHeld_ = false;
     QString readOut_;
     std::optional<Point> marker_; ///< where the read-out snapped to, mm
     QPointF pointer_;
     QLineEdit* textField_;
-    std::optional<Part> textPart_;
+    std::optional<ItemPath> textPath_;
 };
 
 } // namespace coulter

@@ -28,8 +28,9 @@ cairo_font_face_t* fontFace(FontId id) {
     return faces[static_cast<std::size_t>(id)];
 }
 
-void setColour(cairo_t* cr, Colour colour) {
-    cairo_set_source_rgb(cr, colour.red / 255.0, colour.green / 255.0, colour.blue / 255.0);
+void setColour(cairo_t* cr, Colour colour, double opacity = 1) {
+    if (opacity == 1) return cairo_set_source_rgb(cr, colour.red / 255.0, colour.green / 255.0, colour.blue / 255.0);
+    cairo_set_source_rgba(cr, colour.red / 255.0, colour.green / 255.0, colour.blue / 255.0, opacity);
 }
 
 void paint(cairo_t* cr, const StrokeItem& item) {
@@ -50,7 +51,7 @@ void paint(cairo_t* cr, const StrokeItem& item) {
 }
 
 void paint(cairo_t* cr, const FillItem& item) {
-    setColour(cr, item.colour);
+    setColour(cr, item.colour, item.opacity);
     for (const auto& polygon : item.polygons) {
         for (std::size_t i = 0; i < polygon.size(); ++i) {
             if (i == 0)
@@ -60,7 +61,7 @@ void paint(cairo_t* cr, const FillItem& item) {
         }
         cairo_close_path(cr);
     }
-    cairo_set_fill_rule(cr, CAIRO_FILL_RULE_EVEN_ODD);
+    cairo_set_fill_rule(cr, item.evenOdd ? CAIRO_FILL_RULE_EVEN_ODD : CAIRO_FILL_RULE_WINDING);
     cairo_fill(cr);
 }
 

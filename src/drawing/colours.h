@@ -1,5 +1,5 @@
 #pragma once
-#include "figure/document.h"
+#include "figure/colour.h"
 
 #include <cstddef>
 

@@ -34,8 +34,8 @@ struct Dots {
 };
 
 /// @param parts  dots for each dot of the sheet's raster, in both directions
-Dots dotsUnder(const PanelLayout& layout, double perMm, int parts) {
-    const Rect& f = layout.frame;
+Dots dotsUnder(const Frame& frame, double perMm, int parts) {
+    const Rect& f = frame.rect;
     Dots dots;
     dots.perMm = perMm * parts;
     dots.left = static_cast<int>(std::floor(f.x * perMm)) * parts;
@@ -148,12 +148,12 @@ std::vector<double> cellBorders(const std::vector<double>& points, const AxisMap
 
 namespace {
 
-Dots filled(const FieldSamples& samples, FieldFill fill, const PanelLayout& layout, double dotsPerMm, int parts) {
-    Dots dots = dotsUnder(layout, dotsPerMm, parts);
+Dots filled(const FieldSamples& samples, FieldFill fill, const Frame& frame, double dotsPerMm, int parts) {
+    Dots dots = dotsUnder(frame, dotsPerMm, parts);
     if (samples.isMesh())
-        fillMesh(dots, samples, fill, layout.map);
+        fillMesh(dots, samples, fill, frame.map);
     else
-        fillGrid(dots, samples, fill, layout.map);
+        fillGrid(dots, samples, fill, frame.map);
     return dots;
 }
 
@@ -179,13 +179,13 @@ void halve(ImageItem& image) {
 
 } // namespace
 
-ImageItem fieldImage(const FieldSamples& samples, FieldFill fill, const PanelLayout& layout, double dotsPerMm) {
-    while (layout.frame.width * layout.frame.height * dotsPerMm * dotsPerMm > mostFieldDots) dotsPerMm /= 2;
-    Dots dots = filled(samples, fill, layout, dotsPerMm, 1);
+ImageItem fieldImage(const FieldSamples& samples, FieldFill fill, const Frame& frame, double dotsPerMm) {
+    while (frame.rect.width * frame.rect.height * dotsPerMm * dotsPerMm > mostFieldDots) dotsPerMm /= 2;
+    Dots dots = filled(samples, fill, frame, dotsPerMm, 1);
     const auto clear =
         static_cast<std::size_t>(std::ranges::count_if(dots.value, [](double value) { return std::isnan(value); }));
     const bool hasEdge = samples.isMesh() && clear > 0 && clear < dots.value.size();
-    if (hasEdge) dots = filled(samples, fill, layout, dotsPerMm, 2);
+    if (hasEdge) dots = filled(samples, fill, frame, dotsPerMm, 2);
     std::array<std::uint32_t, shades> colours{};
     for (std::size_t i = 0; i < shades; ++i) {
         const Colour c = loam(static_cast<double>(i) / (shades - 1));
@@ -196,9 +196,9 @@ ImageItem fieldImage(const FieldSamples& samples, FieldFill fill, const PanelLay
     image.width = dots.width;
     image.height = dots.height;
     image.rect = {dots.left / dots.perMm, dots.top / dots.perMm, dots.width / dots.perMm, dots.height / dots.perMm};
-    image.clip = layout.frame;
+    image.clip = frame.rect;
     image.pixels.resize(dots.value.size());
-    AxisMap scale = layout.colours.map;
+    AxisMap scale = frame.colour;
     scale.length = shades - 1;
     tbb::parallel_for(
         tbb::blocked_range<std::size_t>(0, dots.value.size(), 4096), [&](const tbb::blocked_range<std::size_t>& range) {
@@ -213,14 +213,14 @@ ImageItem fieldImage(const FieldSamples& samples, FieldFill fill, const PanelLay
     return image;
 }
 
-std::vector<std::vector<Point>> meshLines(const FieldSamples& samples, const PanelLayout& layout) {
-    const Rect& f = layout.frame;
+std::vector<std::vector<Point>> meshLines(const FieldSamples& samples, const Frame& frame) {
+    const Rect& f = frame.rect;
     std::vector<std::vector<Point>> lines;
     if (!samples.isMesh()) {
-        for (const double u : cellBorders(samples.columns, layout.map.x)) {
+        for (const double u : cellBorders(samples.columns, frame.map.x)) {
             if (u >= 0 && u <= f.width) lines.push_back({{f.x + u, f.y}, {f.x + u, f.bottom()}});
         }
-        for (const double v : cellBorders(samples.rows, layout.map.y)) {
+        for (const double v : cellBorders(samples.rows, frame.map.y)) {
             if (v >= 0 && v <= f.height) lines.push_back({{f.x, f.bottom() - v}, {f.right(), f.bottom() - v}});
         }
         return lines;
@@ -233,7 +233,7 @@ std::vector<std::vector<Point>> meshLines(const FieldSamples& samples, const Pan
             std::vector<Point> line;
             for (const std::uint32_t i : {a, b})
                 line.push_back(
-                    {f.x + layout.map.x.toSheet(samples.x[i]), f.bottom() - layout.map.y.toSheet(samples.y[i])});
+                    {f.x + frame.map.x.toSheet(samples.x[i]), f.bottom() - frame.map.y.toSheet(samples.y[i])});
             lines.push_back(std::move(line));
         }
     }

@@ -1,5 +1,5 @@
 #pragma once
-#include "figure/document.h"
+#include "figure/colour.h"
 #include "typeset/box.h"
 
 #include <cstdint>
@@ -31,10 +31,12 @@ struct StrokeItem {
     bool roundEnds = true;
 };
 
-/// A filled area: polygons, even-odd.
+/// A filled area of polygons, even-odd; or, where they are alike shapes that may overlap, all that is inside one.
 struct FillItem {
     std::vector<std::vector<Point>> polygons;
     Colour colour;
+    double opacity = 1;
+    bool evenOdd = true;
 };
 
 /// Glyphs at their places on the sheet.

@@ -104,7 +104,10 @@ private:
     }
 
     void write(const FillItem& item) {
-        body_ += "<path fill=\"" + spelled(item.colour) + "\" fill-rule=\"evenodd\" d=\"";
+        body_ += "<path fill=\"" + spelled(item.colour) + "\"";
+        if (item.opacity != 1) body_ += " fill-opacity=\"" + number(item.opacity) + "\"";
+        if (item.evenOdd) body_ += " fill-rule=\"evenodd\"";
+        body_ += " d=\"";
         for (const auto& polygon : item.polygons) body_ += path(polygon, true);
         body_ += "\"/>\n";
     }

@@ -1,4 +1,5 @@
 #pragma once
+#include "figure/settings.h"
 #include "sampling/finer_stretch.h"
 #include "sampling/panel_map.h"
 
@@ -10,51 +11,25 @@
 
 namespace coulter {
 
-/// A colour in sRGB.
-struct Colour {
-    std::uint8_t red = 0, green = 0, blue = 0;
-    friend bool operator==(const Colour&, const Colour&) = default;
-};
-/// "#rrggbb", and back; none if the text is no such colour.
-std::string spelled(Colour colour);
-std::optional<Colour> readColour(const std::string& text);
-
-enum class LinePattern : std::uint8_t { Solid, Dashed, Dotted, DashDotted };
-enum class PlotKind : std::uint8_t { Line, Polar, Heatmap };
-enum class FieldFill : std::uint8_t { Smooth, Cells };
 enum class LegendPlace : std::uint8_t { Automatic, AtEnds, TopLeft, TopRight, BottomLeft, BottomRight, Outside, None };
 
-/// Names used in recipes and in the window, indexed by the enumerations above.
-inline constexpr std::array<const char*, 4> linePatternNames{"solid", "dashed", "dotted", "dash-dotted"};
-inline constexpr std::array<const char*, 3> plotKindNames{"line", "polar", "heatmap"};
-inline constexpr std::array<const char*, 2> fieldFillNames{"smooth", "cells"};
+/// Names used in recipes and in the window, indexed by the enumerations.
 inline constexpr std::array<const char*, 8> legendPlaceNames{"automatic",   "at ends",      "top left", "top right",
                                                              "bottom left", "bottom right", "outside",  "none"};
 inline constexpr std::array<const char*, 2> scaleNames{"linear", "logarithmic"};
 
-/// How a plot looks. One vocabulary for all kinds of plot; a kind ignores what does not apply to it.
-struct PlotStyle {
-    std::optional<Colour> colour; ///< none: the next of the figure's own
-    double width = 0.4;           ///< of a line, mm
-    LinePattern pattern = LinePattern::Solid;
-    bool jumpEnds = false; ///< a dot where the curve takes its value at a jump, a circle where it does not
-    FieldFill fill = FieldFill::Smooth;
-    bool mesh = false; ///< draws the cells of a field's samples
-    friend bool operator==(const PlotStyle&, const PlotStyle&) = default;
-};
-
+/// One formula drawn in one way.
 struct Plot {
-    PlotKind kind = PlotKind::Line;
+    std::string kind = "line";       ///< name of a kind of plot, see plots/plot_kind.h
     std::string of;                  ///< what is drawn, in the notation; may end in “for z in {…}”
     std::optional<std::string> name; ///< legend entry; none: derived from what is drawn
-    PlotStyle style;
-    std::string across;              ///< of a field: the variable that runs to the right; empty: the first
+    Settings settings;               ///< those of its kind that differ from the usual ones
     std::vector<FinerStretch> finer; ///< where more points were asked for, along the variable
     friend bool operator==(const Plot&, const Plot&) = default;
 };
 
 /// A plot in the usual style.
-Plot plotOf(std::string of, PlotKind kind = PlotKind::Line);
+Plot plotOf(std::string of, std::string kind = "line");
 
 struct Limits {
     double low = 0, high = 1;

@@ -1,6 +1,5 @@
 #include "figure/edits.h"
 
-#include "figure/curves.h"
 #include "formula/line_parser.h"
 #include "formula/parser.h"
 #include "formula/text.h"
@@ -11,70 +10,6 @@
 #include <set>
 
 namespace coulter {
-namespace {
-
-std::string spelledName(const std::string& canonical) {
-    const NameParts parts = nameParts(canonical);
-    if (parts.subscript.empty()) return parts.letter;
-    return parts.subscript.find(' ') != std::string::npos || decodeUtf8(parts.subscript).size() > 1
-               ? parts.letter + "_{" + parts.subscript + "}"
-               : canonical;
-}
-
-std::string callText(const Line& line) {
-    std::string text = spelledName(line.name) + "(";
-    for (std::size_t i = 0; i < line.parameters.size(); ++i)
-        text += (i > 0 ? ", " : "") + spelledName(line.parameters[i]);
-    return text + ")";
-}
-
-/// Whether a plot is already a call of this function.
-bool draws(const Page& page, const Plot& plot, const std::string& function) {
-    const Plotted plotted = readPlot(page, plot);
-    return plotted.expression && plotted.expression->kind == ExprKind::Call && plotted.expression->text == function;
-}
-
-/// A new function of one variable is drawn at once, and so is one of two on an empty panel, as a heatmap; variables
-/// without an interval get a usual one.
-void drawNewFunction(Document& document, std::size_t index) {
-    Page page = readPage(document.page);
-    const Line line = page.lines[index];
-    std::vector<Plot>& plots = document.panels[0].plots;
-    const std::size_t count = line.parameters.size();
-    if (line.kind != LineKind::Function || count == 0 || count > 2 || (count == 2 && !plots.empty())) return;
-    for (const std::string& variable : line.parameters) {
-        if (page.defined.contains(variable) && !page.find(variable, LineKind::Variable)) return;
-    }
-    for (auto variable = line.parameters.rbegin(); variable != line.parameters.rend(); ++variable) {
-        if (page.defined.contains(*variable)) continue;
-        document.page.insert(document.page.begin() + static_cast<std::ptrdiff_t>(index) + 1,
-                             spelledName(*variable) + " in [-5, 5]");
-    }
-    page = readPage(document.page);
-    if (std::ranges::any_of(plots, [&](const Plot& plot) { return draws(page, plot, line.name); })) return;
-    plots.push_back(plotOf(callText(line), count == 2 ? PlotKind::Heatmap : PlotKind::Line));
-}
-
-/// Replaces a function's name in what the plots draw, where it stands as a name before a bracket.
-void renamePlots(Document& document, const std::string& before, const std::string& after) {
-    for (Plot& plot : document.panels[0].plots) {
-        const std::u32string text = decodeUtf8(plot.of);
-        const LexResult lexed = tokenize(text, 0, text.size());
-        for (std::size_t i = lexed.tokens.size(); i-- > 0;) {
-            std::string name;
-            const std::size_t length = readName(std::span(lexed.tokens).subspan(i), name);
-            if (length == 0 || name != before || lexed.tokens[i + length].text != "(") continue;
-            const auto first = static_cast<std::size_t>(lexed.tokens[i].span.first - 1);
-            const auto last = static_cast<std::size_t>(lexed.tokens[i + length - 1].span.last);
-            plot.of = encodeUtf8(std::u32string_view(text).substr(0, first)) + spelledName(after) +
-                      encodeUtf8(std::u32string_view(text).substr(last));
-            break;
-        }
-    }
-}
-
-} // namespace
-
 std::string lineWithValue(const Line& line, const std::string& value) {
     const std::u32string text = decodeUtf8(line.source);
     // Between the sign "=" and the first clause.
@@ -96,40 +31,6 @@ std::optional<Document> withQuantity(const Document& document, const std::string
         return std::nullopt;
     Document changed = document;
     changed.page[at->second] = lineWithValue(page.lines[at->second], value);
-    return changed;
-}
-
-Document withLine(const Document& document, std::size_t index, const std::string& text) {
-    Document changed = document;
-    const bool isNew = index >= changed.page.size();
-    const Page before = readPage(document.page);
-    if (isNew) {
-        index = changed.page.size();
-        changed.page.push_back(text);
-    } else {
-        changed.page[index] = text;
-    }
-    const Page after = readPage(changed.page);
-    const Line& line = after.lines[index];
-    if (!line.good() || line.kind != LineKind::Function) return changed;
-    const Line* old = isNew ? nullptr : &before.lines[index];
-    const bool wasFunction = old && old->kind == LineKind::Function;
-    if (wasFunction && old->name != line.name && !after.defined.contains(old->name))
-        renamePlots(changed, old->name, line.name);
-    else if (!wasFunction)
-        drawNewFunction(changed, index);
-    return changed;
-}
-
-Document withoutLine(const Document& document, std::size_t index) {
-    Document changed = document;
-    if (index >= changed.page.size()) return changed;
-    const Page page = readPage(document.page);
-    const Line& line = page.lines[index];
-    if (line.kind == LineKind::Function) {
-        std::erase_if(changed.panels[0].plots, [&](const Plot& plot) { return draws(page, plot, line.name); });
-    }
-    changed.page.erase(changed.page.begin() + static_cast<std::ptrdiff_t>(index));
     return changed;
 }
 

@@ -14,14 +14,6 @@ std::optional<Document> withQuantity(const Document& document, const std::string
 /// The line of a quantity with its value replaced.
 std::string lineWithValue(const Line& line, const std::string& value);
 
-/// The document with one line replaced, or added when `index` is the page's length. A new function that can be drawn
-/// at once is: it gets a plot, and its variable an interval if the page has none; a plot of a function that is renamed
-/// follows the name.
-Document withLine(const Document& document, std::size_t index, const std::string& text);
-
-/// The document without one line, and without the plots that drew only what it defined.
-Document withoutLine(const Document& document, std::size_t index);
-
 enum class SamplingWay { Adaptive, Count, Step };
 
 /// How a variable of the page is sampled.

@@ -32,16 +32,17 @@ const ExportFormat* findFormat(std::string_view name) {
     return nullptr;
 }
 
-std::optional<Problem> plotProblem(const Figure& figure, const Document& document) {
-    for (std::size_t p = 0; p < figure.curves.size(); ++p) {
-        for (std::size_t i = 0; i < figure.curves[p].problems.size(); ++i) {
-            if (figure.curves[p].problems[i].empty()) continue;
-            const Problem& problem = figure.curves[p].problems[i].front();
+std::optional<Problem> plotProblem(const Figure& figure) {
+    for (std::size_t p = 0; p < figure.panels.size(); ++p) {
+        const std::vector<Problems>& problems = figure.panels[p].problems;
+        for (std::size_t i = 0; i < problems.size(); ++i) {
+            if (problems[i].empty()) continue;
+            const Problem& problem = problems[i].front();
             // The cause may be on the page: that place helps more than the plot's.
             for (const Problem& cause : figure.page.problems()) {
                 if (cause.severity == Problem::Severity::Error && !cause.follows) return cause;
             }
-            return saying("The plot “" + document.panels[p].plots[i].of + "” cannot be drawn: character " +
+            return saying("The plot “" + figure.document.panels[p].plots[i].of + "” cannot be drawn: character " +
                               std::to_string(problem.first) + ": " + problem.sentence,
                           problem.suggestion);
         }
@@ -49,22 +50,41 @@ std::optional<Problem> plotProblem(const Figure& figure, const Document& documen
     return std::nullopt;
 }
 
+namespace {
+
+std::optional<Problem> unfinishedPlot(const Figure& figure) {
+    for (const PanelFigure& panel : figure.panels) {
+        for (const Drawn& drawn : panel.drawn) {
+            if (!isFinished(drawn))
+                return saying("“" + drawn.of +
+                                  "” varies more finely than can be sampled; the finest parts are missing.",
+                              "draw a smaller part of it, or allow a larger tolerance");
+        }
+    }
+    return std::nullopt;
+}
+
+} // namespace
+
 Exported exportFigure(const Document& document, const ExportFormat& format, std::stop_token stop) {
     const double dots = document.sheet.width * document.sheet.height * document.sheet.resolution *
                         document.sheet.resolution / (25.4 * 25.4);
     if (format.name == "png" && dots > mostDots) {
-        return {std::nullopt, saying("A bitmap of this size would have " +
-                                         std::to_string(static_cast<long long>(dots / 1e6)) + " million dots.",
-                                     "choose a smaller sheet or resolution, or a vector format")};
+        return {std::nullopt,
+                saying("A bitmap of this size would have " + std::to_string(static_cast<long long>(dots / 1e6)) +
+                           " million dots.",
+                       "choose a smaller sheet or resolution, or a vector format"),
+                {}};
     }
     const Figure figure = drawFigure(document, stop);
-    if (stop.stop_requested()) return {std::nullopt, saying("The export was stopped.")};
-    if (const auto problem = plotProblem(figure, document)) return {std::nullopt, *problem};
-    std::string bytes = format.write(figure, document, writeRecipe(document));
+    if (stop.stop_requested()) return {std::nullopt, saying("The export was stopped."), {}};
+    if (const auto problem = plotProblem(figure)) return {std::nullopt, *problem, {}};
+    std::string bytes = format.write(figure, writeRecipe(document));
     if (bytes.empty())
-        return {std::nullopt, saying("There is not enough memory for a figure of this size.",
-                                     "choose a smaller sheet or resolution")};
-    return {std::move(bytes), {}};
+        return {std::nullopt,
+                saying("There is not enough memory for a figure of this size.", "choose a smaller sheet or resolution"),
+                {}};
+    return {std::move(bytes), {}, unfinishedPlot(figure)};
 }
 
 RecipeFound findRecipe(const std::string& bytes) {

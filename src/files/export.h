@@ -1,5 +1,5 @@
 #pragma once
-#include "drawing/figure_scene.h"
+#include "composition/figure.h"
 #include "figure/document.h"
 #include "formula/problem.h"
 
@@ -17,7 +17,7 @@ struct ExportFormat {
     std::string_view name;
     std::string_view meaning;
     /// The figure as bytes, with the recipe inside; empty if it cannot be made.
-    std::string (*write)(const Figure& figure, const Document& document, const std::string& recipe);
+    std::string (*write)(const Figure& figure, const std::string& recipe);
     /// Whether bytes are of this format.
     bool (*recognise)(std::string_view bytes);
     /// The recipe inside, if there is one.
@@ -31,10 +31,12 @@ const ExportFormat* findFormat(std::string_view name);
 struct Exported {
     std::optional<std::string> bytes;
     Problem problem;
+    std::optional<Problem> unfinished;
 };
 
 /// Draws the document and writes it. Equal documents give equal bytes: nothing else enters.
-/// A plot that cannot be drawn is a problem: a figure with something missing is not written.
+/// A plot that cannot be drawn is a problem: a figure with something missing is not written. What was sampled less
+/// finely than asked for, because that needs more points than are allowed, is written and said in `unfinished`.
 Exported exportFigure(const Document& document, const ExportFormat& format, std::stop_token stop = {});
 
 /// The recipe text in an exported figure, or the text itself if it is a recipe.
@@ -49,6 +51,6 @@ RecipeFound findRecipe(const std::string& bytes);
 std::optional<Problem> verifyFigure(const std::string& bytes);
 
 /// The first problem that keeps a plot of the document from being drawn.
-std::optional<Problem> plotProblem(const Figure& figure, const Document& document);
+std::optional<Problem> plotProblem(const Figure& figure);
 
 } // namespace coulter

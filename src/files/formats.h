@@ -1,5 +1,5 @@
 #pragma once
-#include "drawing/figure_scene.h"
+#include "composition/figure.h"
 
 #include <optional>
 #include <string>
@@ -9,15 +9,15 @@ namespace coulter {
 
 // One file for each format: pdf_format.cpp, svg_format.cpp, png_format.cpp. See ExportFormat for what each does.
 
-std::string writePdf(const Figure& figure, const Document& document, const std::string& recipe);
+std::string writePdf(const Figure& figure, const std::string& recipe);
 bool isPdf(std::string_view bytes);
 std::optional<std::string> recipeInPdf(std::string_view bytes);
 
-std::string writeSvgFigure(const Figure& figure, const Document& document, const std::string& recipe);
+std::string writeSvgFigure(const Figure& figure, const std::string& recipe);
 bool isSvg(std::string_view bytes);
 std::optional<std::string> recipeInSvg(std::string_view bytes);
 
-std::string writePng(const Figure& figure, const Document& document, const std::string& recipe);
+std::string writePng(const Figure& figure, const std::string& recipe);
 bool isPng(std::string_view bytes);
 std::optional<std::string> recipeInPng(std::string_view bytes);
 

@@ -27,7 +27,7 @@ bool JsonReader::isObject(const Json& value, const std::string& path) {
     return good();
 }
 
-void JsonReader::keys(const Json& object, const std::string& path, std::initializer_list<const char*> known) {
+void JsonReader::keys(const Json& object, const std::string& path, std::span<const char* const> known) {
     for (auto at = object.begin(); at != object.end(); ++at) {
         const std::string& key = at.key();
         if (std::ranges::none_of(known, [&](const char* name) { return key == name; })) {

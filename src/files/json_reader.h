@@ -15,7 +15,10 @@ public:
     using Json = nlohmann::json;
 
     /// Refuses keys that are not listed.
-    void keys(const Json& object, const std::string& path, std::initializer_list<const char*> known);
+    void keys(const Json& object, const std::string& path, std::span<const char* const> known);
+    void keys(const Json& object, const std::string& path, std::initializer_list<const char*> known) {
+        keys(object, path, std::span(known.begin(), known.size()));
+    }
     bool isObject(const Json& value, const std::string& path);
     const Json* list(const Json& object, const std::string& path, const char* key, std::size_t longest);
 

@@ -14,13 +14,13 @@ namespace {
 
 constexpr const char* keyword = "Coulter recipe";
 
-struct Source {
+struct Reader {
     std::string_view bytes;
     std::size_t at = 0;
 };
 
 void takeBytes(png_structp png, png_bytep data, png_size_t length) {
-    auto* source = static_cast<Source*>(png_get_io_ptr(png));
+    auto* source = static_cast<Reader*>(png_get_io_ptr(png));
     if (length > source->bytes.size() - source->at) png_error(png, "ends too early");
     std::memcpy(data, source->bytes.data() + source->at, length);
     source->at += length;
@@ -31,8 +31,8 @@ void ignoreWarning(png_structp, png_const_charp) {}
 
 } // namespace
 
-std::string writePng(const Figure& figure, const Document& document, const std::string& recipe) {
-    const Raster raster = paintRaster(figure.scene, document.sheet.resolution / 25.4);
+std::string writePng(const Figure& figure, const std::string& recipe) {
+    const Raster raster = paintRaster(figure.scene, figure.document.sheet.resolution / 25.4);
     if (raster.pixels.empty()) return {};
     std::string out;
     std::vector<png_byte> row(static_cast<std::size_t>(raster.width) * 3);
@@ -56,7 +56,7 @@ std::string writePng(const Figure& figure, const Document& document, const std::
     }
     png_set_IHDR(png, info, static_cast<png_uint_32>(raster.width), static_cast<png_uint_32>(raster.height), 8,
                  PNG_COLOR_TYPE_RGB, PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
-    const auto perMetre = static_cast<png_uint_32>(std::lround(document.sheet.resolution / 0.0254));
+    const auto perMetre = static_cast<png_uint_32>(std::lround(figure.document.sheet.resolution / 0.0254));
     png_set_pHYs(png, info, perMetre, perMetre, PNG_RESOLUTION_METER);
     png_set_sRGB(png, info, PNG_sRGB_INTENT_RELATIVE);
     png_set_text(png, info, texts, 2);
@@ -84,7 +84,7 @@ std::string writePng(const Figure& figure, const Document& document, const std::
 bool isPng(std::string_view bytes) { return bytes.starts_with("\x89PNG\r\n\x1a\n"); }
 
 std::optional<std::string> recipeInPng(std::string_view bytes) {
-    Source source{bytes, 0};
+    Reader source{bytes, 0};
     std::optional<std::string> recipe;
     png_structp png = png_create_read_struct(PNG_LIBPNG_VER_STRING, nullptr, leave, ignoreWarning);
     png_infop info = png_create_info_struct(png);

@@ -2,6 +2,7 @@
 
 #include "files/json_reader.h"
 #include "formula/page.h"
+#include "plots/plot_kind.h"
 
 #include <cmath>
 #include <set>
@@ -24,20 +25,30 @@ Ordered writeAxis(const Axis& axis) {
     return out;
 }
 
+Ordered writeValue(const SettingValue& value) {
+    if (const Colour* colour = std::get_if<Colour>(&value)) return spelled(*colour);
+    if (const bool* on = std::get_if<bool>(&value)) return *on;
+    if (const double* number = std::get_if<double>(&value)) return *number;
+    return std::get<std::string>(value);
+}
+
+/// The settings of a plot that stand in one place of its recipe, in the order of its kind.
+void writeSettings(Ordered& out, const Plot& plot, const PlotKind& kind, bool style) {
+    for (const Setting* setting : kind.settings) {
+        const auto at = plot.settings.find(setting->key);
+        if (setting->isStyle == style && at != plot.settings.end()) out[setting->key] = writeValue(at->second);
+    }
+}
+
 Ordered writePlot(const Plot& plot) {
-    Ordered out = {{"kind", plotKindNames[static_cast<std::size_t>(plot.kind)]}, {"of", plot.of}};
+    Ordered out = {{"kind", plot.kind}, {"of", plot.of}};
     if (plot.name) out["name"] = *plot.name;
-    if (!plot.across.empty()) out["across"] = plot.across;
-    const PlotStyle usual;
-    Ordered style = Ordered::object();
-    if (plot.style.colour) style["colour"] = spelled(*plot.style.colour);
-    if (plot.style.width != usual.width) style["width"] = plot.style.width;
-    if (plot.style.pattern != usual.pattern)
-        style["pattern"] = linePatternNames[static_cast<std::size_t>(plot.style.pattern)];
-    if (plot.style.jumpEnds) style["jump ends"] = true;
-    if (plot.style.fill != usual.fill) style["fill"] = fieldFillNames[static_cast<std::size_t>(plot.style.fill)];
-    if (plot.style.mesh) style["mesh"] = true;
-    if (!style.empty()) out["style"] = style;
+    if (const PlotKind* kind = findPlotKind(plot.kind)) {
+        writeSettings(out, plot, *kind, false);
+        Ordered style = Ordered::object();
+        writeSettings(style, plot, *kind, true);
+        if (!style.empty()) out["style"] = style;
+    }
     if (!plot.finer.empty()) out["finer"] = Ordered::array();
     for (const FinerStretch& finer : plot.finer)
         out["finer"].push_back({{"from", finer.low}, {"to", finer.high}, {"times", finer.times}});
@@ -97,34 +108,61 @@ FinerStretch readFiner(JsonReader& reader, const Json& value, const std::string&
     return finer;
 }
 
+std::optional<SettingValue> readValue(JsonReader& reader, const Json& parent, const std::string& path,
+                                      const Setting& setting) {
+    const char* key = setting.key;
+    switch (setting.type) {
+    case SettingType::Truth: return reader.truth(parent, path, key);
+    case SettingType::Number: return reader.number(parent, path, key, setting.least, setting.greatest);
+    case SettingType::Word:
+        if (const auto word = reader.word(parent, path, key, setting.words)) return std::string(setting.words[*word]);
+        return std::nullopt;
+    case SettingType::Colour: {
+        const auto text = reader.text(parent, path, key);
+        if (!text) return std::nullopt;
+        const auto colour = readColour(*text);
+        if (!colour) reader.refuse(joined(path, key), "is not a colour.", "write it as \"#rrggbb\"");
+        return colour;
+    }
+    case SettingType::Formula:
+    case SettingType::Variable: break;
+    }
+    return reader.text(parent, path, key);
+}
+
+void readSettings(JsonReader& reader, const Json& parent, const std::string& path, Plot& plot, const PlotKind& kind,
+                  bool style) {
+    std::vector<const char*> known;
+    if (!style) known = {"kind", "of", "name"};
+    for (const Setting* setting : kind.settings) {
+        if (setting->isStyle == style) known.push_back(setting->key);
+    }
+    if (!style) known.insert(known.end(), {"style", "finer"});
+    reader.keys(parent, path, known);
+    for (const Setting* setting : kind.settings) {
+        if (setting->isStyle == style) set(plot.settings, *setting, readValue(reader, parent, path, *setting));
+    }
+}
+
 Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
     Plot plot;
     if (!reader.isObject(value, path)) return plot;
-    reader.keys(value, path, {"kind", "of", "name", "across", "style", "finer"});
-    plot.kind = static_cast<PlotKind>(reader.word(value, path, "kind", plotKindNames).value_or(0));
+    std::vector<const char*> names;
+    for (const PlotKind* kind : plotKinds()) names.push_back(kind->name);
+    const PlotKind& kind = *plotKinds()[reader.word(value, path, "kind", names).value_or(0)];
+    plot.kind = kind.name;
+    readSettings(reader, value, path, plot, kind, false);
     const auto of = reader.text(value, path, "of");
     if (!of) reader.refuse(joined(path, "of"), "is missing: it says what is drawn.", "write \"of\": \"f(x)\"");
     plot.of = of.value_or("");
     plot.name = reader.text(value, path, "name");
-    plot.across = reader.text(value, path, "across").value_or("");
     if (const Json* finer = reader.list(value, path, "finer", mostFinerStretches)) {
         for (std::size_t i = 0; i < finer->size(); ++i)
             plot.finer.push_back(readFiner(reader, (*finer)[i], joined(path, "finer") + "[" + std::to_string(i) + "]"));
     }
     const auto style = value.find("style");
-    if (style == value.end()) return plot;
-    const std::string here = joined(path, "style");
-    if (!reader.isObject(*style, here)) return plot;
-    reader.keys(*style, here, {"colour", "width", "pattern", "jump ends", "fill", "mesh"});
-    plot.style.jumpEnds = reader.truth(*style, here, "jump ends").value_or(false);
-    plot.style.fill = static_cast<FieldFill>(reader.word(*style, here, "fill", fieldFillNames).value_or(0));
-    plot.style.mesh = reader.truth(*style, here, "mesh").value_or(false);
-    if (const auto colour = reader.text(*style, here, "colour")) {
-        plot.style.colour = readColour(*colour);
-        if (!plot.style.colour) reader.refuse(joined(here, "colour"), "is not a colour.", "write it as \"#rrggbb\"");
-    }
-    plot.style.width = reader.number(*style, here, "width", 0.01, 20).value_or(plot.style.width);
-    plot.style.pattern = static_cast<LinePattern>(reader.word(*style, here, "pattern", linePatternNames).value_or(0));
+    if (style != value.end() && reader.isObject(*style, joined(path, "style")))
+        readSettings(reader, *style, joined(path, "style"), plot, kind, true);
     return plot;
 }
 

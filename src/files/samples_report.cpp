@@ -1,6 +1,6 @@
 #include "files/samples_report.h"
 
-#include "files/sample_table.h"
+#include "plots/table.h"
 
 #include <cmath>
 #include <nlohmann/json.hpp>
@@ -64,6 +64,10 @@ std::string samplesReport(const FieldSamples& samples, double tolerance) {
     for (std::size_t i = 0; i < samples.pointCount(); ++i) undefined += std::isnan(samples.sizeAt(i));
     report["undefined points"] = undefined;
     return report.dump(2) + "\n";
+}
+
+std::string samplesReport(const Drawn& drawn, double tolerance) {
+    return std::visit([&](const auto& samples) { return samplesReport(samples, tolerance); }, *drawn.parts[0].samples);
 }
 
 } // namespace coulter

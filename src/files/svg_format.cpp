@@ -24,8 +24,8 @@ std::string unescaped(std::string text) {
 
 } // namespace
 
-std::string writeSvgFigure(const Figure& figure, const Document& document, const std::string& recipe) {
-    return writeSvg(figure.scene, document.panels[0].title, recipe);
+std::string writeSvgFigure(const Figure& figure, const std::string& recipe) {
+    return writeSvg(figure.scene, titleOf(figure.document), recipe);
 }
 
 bool isSvg(std::string_view bytes) {

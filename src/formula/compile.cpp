@@ -370,7 +370,7 @@ private:
     Scope scope_;
     std::size_t steps_ = 0;
     int callDepth_ = 0;
-    int depth_ = 0; ///< of the recursion over all that is written out
+    int depth_ = 0;   ///< of the recursion over all that is written out
     int nesting_ = 0; ///< how many integrals stand around this place
     bool checking_ = false;
     bool stepByStep_ = false;

@@ -39,7 +39,7 @@ TEST_CASE("names are offered while one types, and Tab takes one") {
     driver.key(Qt::Key_Return);
     driver.settle();
     CHECK(driver.window().session().document().page[0] == "f(x) = Y_{1}(x)");
-    CHECK(driver.figure().figure.samples[0].size() == 1);
+    CHECK(driver.figure().figure.panels[0].drawn.size() == 1);
 }
 
 TEST_CASE("Escape closes the offer before it gives up the line, and prose is left alone") {
@@ -90,7 +90,7 @@ TEST_CASE("the catalogue narrows while one types, pictures each function and ins
     driver.type("zeta");
     CHECK(list->count() == 1);
     CHECK(catalogue->chosen() == QString::fromUtf8("ζ(x)"));
-    while (!catalogue->hasPicture()) QApplication::processEvents(QEventLoop::AllEvents, 20);
+    driver.wait([&] { return catalogue->hasPicture(); });
     auto* insert = catalogue->findChild<QPushButton*>("insertFunction");
     driver.click(insert, QPointF(insert->width() / 2.0, insert->height() / 2.0));
     CHECK(driver.find<QPlainTextEdit>("formulaField")->toPlainText() == QString::fromUtf8("b = ζ(x)"));
@@ -101,9 +101,9 @@ TEST_CASE("every function of the catalogue has a picture without a problem") {
         const Figure figure = drawFigure(pictureOf(entry));
         INFO(entry.form);
         CHECK(figure.page.problems().empty());
-        REQUIRE(figure.curves.size() == 1);
-        for (const Problems& problems : figure.curves[0].problems) CHECK(problems.empty());
-        REQUIRE_FALSE(figure.samples[0].empty());
-        for (const CurveSamples& samples : figure.samples[0]) CHECK(samples.pointCount() > 1);
+        REQUIRE(figure.panels.size() == 1);
+        for (const Problems& problems : figure.panels[0].problems) CHECK(problems.empty());
+        REQUIRE_FALSE(figure.panels[0].drawn.empty());
+        for (const Drawn& drawn : figure.panels[0].drawn) CHECK(curveSamplesOf(drawn)->pointCount() > 1);
     }
 }

@@ -22,19 +22,22 @@ using namespace coulter;
 
 namespace {
 
-const AxisMap& xAxis(WindowDriver& d) { return d.figure().figure.layouts[0].map.x; }
-const AxisMap& yAxis(WindowDriver& d) { return d.figure().figure.layouts[0].map.y; }
+const AxisMap& xAxis(WindowDriver& d) { return d.figure().figure.panels[0].frame().map.x; }
+const AxisMap& yAxis(WindowDriver& d) { return d.figure().figure.panels[0].frame().map.y; }
 
 /// A place of the panel, in the user's coordinates, on the sheet's widget.
 QPointF at(WindowDriver& d, double x, double y) {
-    const PanelLayout& layout = d.figure().figure.layouts[0];
-    return d.sheet()->toWidget(
-        {layout.frame.x + layout.map.x.toSheet(x), layout.frame.bottom() - layout.map.y.toSheet(y)});
+    const Frame& frame = d.figure().figure.panels[0].frame();
+    return d.sheet()->toWidget({frame.rect.x + frame.map.x.toSheet(x), frame.rect.bottom() - frame.map.y.toSheet(y)});
 }
 
-QPointF targetMiddle(WindowDriver& d, Part part) {
-    for (const Target& target : d.figure().figure.targets) {
-        if (target.part == part)
+const ItemPath title{ItemKind::Title, 0, 0, 0}, legend{ItemKind::Legend, 0, 0, 0};
+ItemPath scale(std::size_t which) { return {ItemKind::Scale, 0, which, 0}; }
+ItemPath label(std::size_t which) { return {ItemKind::ScaleLabel, 0, which, 0}; }
+
+QPointF targetMiddle(WindowDriver& d, const ItemPath& path) {
+    for (const Hit& target : d.figure().figure.hits) {
+        if (target.path == path)
             return d.sheet()->toWidget({target.rect.x + target.rect.width / 2, target.rect.y + target.rect.height / 2});
     }
     FAIL("no such part");
@@ -55,8 +58,10 @@ TEST_CASE("the first journey: demo, drag a number, type a formula, zoom, export,
     WindowDriver d;
     d.window().openDemo();
     d.settle();
-    REQUIRE(d.figure().figure.samples[0].size() == 5);
-    const auto surface = [&] { return *std::ranges::max_element(d.figure().figure.samples[0][0].stretches[0].y); };
+    REQUIRE(d.figure().figure.panels[0].drawn.size() == 5);
+    const auto surface = [&] {
+        return *std::ranges::max_element(curveSamplesOf(d.figure().figure.panels[0].drawn[0])->stretches[0].y);
+    };
     CHECK(surface() == Approx(20).epsilon(1e-3));
 
     // Drag the amplitude: the sheet follows, and it is one step of undo.
@@ -74,14 +79,14 @@ TEST_CASE("the first journey: demo, drag a number, type a formula, zoom, export,
     // Type another formula: it is drawn at once.
     d.window().page().editLine(static_cast<int>(d.window().session().document().page.size()));
     d.type("S(t) = T_m + 4 sin(omega t)^3, unit °C");
-    CHECK(d.figure().figure.samples[0].size() == 6);
+    CHECK(d.figure().figure.panels[0].drawn.size() == 6);
     d.key(Qt::Key_Return);
     CHECK(d.window().session().document().panels[0].plots.size() == 2);
 
     // Zoom in: sampled again for the view, no corner.
     d.wheel(d.sheet(), at(d, 200, 15), 12);
     CHECK(xAxis(d).high - xAxis(d).low < 45);
-    const Stretch& stretch = d.figure().figure.samples[0][0].stretches[0];
+    const Stretch& stretch = curveSamplesOf(d.figure().figure.panels[0].drawn[0])->stretches[0];
     CHECK(stretch.x.front() >= xAxis(d).low - 1);
     double sharpest = 0;
     for (std::size_t i = 1; i + 1 < stretch.x.size(); ++i) {
@@ -161,11 +166,11 @@ TEST_CASE("an empty document invites, and a first formula makes a figure") {
     d.type("f(x) = sin(x)/x");
     d.key(Qt::Key_Return);
     CHECK(d.window().session().document().page == std::vector<std::string>{"f(x) = sin(x)/x", "x in [-5, 5]"});
-    REQUIRE(d.figure().figure.samples[0].size() == 1);
-    CHECK(d.figure().figure.samples[0][0].stretches.size() == 1);
+    REQUIRE(d.figure().figure.panels[0].drawn.size() == 1);
+    CHECK(curveSamplesOf(d.figure().figure.panels[0].drawn[0])->stretches.size() == 1);
     replaceLine(d, 1, "x in [0, 20], count 41");
     d.key(Qt::Key_Return);
-    CHECK(d.figure().figure.samples[0][0].pointCount() >= 40);
+    CHECK(curveSamplesOf(d.figure().figure.panels[0].drawn[0])->pointCount() >= 40);
     CHECK(d.window().ribbon().summary().contains("points of the grid"));
     d.window().page().selectLine(0);
     d.window().page().setFocus();
@@ -216,17 +221,17 @@ TEST_CASE("scales are zoomed and moved on their own") {
     d.window().openDemo();
     d.settle();
     const double low = yAxis(d).low, high = yAxis(d).high;
-    d.wheel(d.sheet(), targetMiddle(d, Part::XScale), 3);
+    d.wheel(d.sheet(), targetMiddle(d, scale(acrossScale)), 3);
     CHECK(xAxis(d).high - xAxis(d).low < 220);
     CHECK(yAxis(d).low == low);
     CHECK(yAxis(d).high == high);
-    d.drag(d.sheet(), targetMiddle(d, Part::YScale), targetMiddle(d, Part::YScale) + QPointF(0, 40));
+    d.drag(d.sheet(), targetMiddle(d, scale(upScale)), targetMiddle(d, scale(upScale)) + QPointF(0, 40));
     CHECK(yAxis(d).low > low);
     CHECK(yAxis(d).high - yAxis(d).low == Approx(high - low));
-    d.doubleClick(d.sheet(), targetMiddle(d, Part::YScale));
+    d.doubleClick(d.sheet(), targetMiddle(d, scale(upScale)));
     CHECK_FALSE(d.window().session().document().panels[0].y.limits);
     CHECK(d.window().session().document().panels[0].x.limits);
-    d.wheel(d.sheet(), targetMiddle(d, Part::XScale), 400); // as far as doubles go, and no further
+    d.wheel(d.sheet(), targetMiddle(d, scale(acrossScale)), 400); // as far as doubles go, and no further
     CHECK(xAxis(d).high > xAxis(d).low);
 }
 
@@ -235,17 +240,17 @@ TEST_CASE("a curve, an axis and the sheet have their particulars") {
     d.window().openDemo();
     d.settle();
     d.click(d.sheet(), at(d, 201, 20));
-    CHECK(d.sheet()->selection() == Selection{Part::Curve, 0});
-    d.find<QDoubleSpinBox>("curveWidth")->setValue(0.8);
-    auto* pattern = d.find<QComboBox>("curvePattern");
+    CHECK(d.sheet()->selection() == WindowDriver::plot(0));
+    d.find<QDoubleSpinBox>("setting-width")->setValue(0.8);
+    auto* pattern = d.find<QComboBox>("setting-pattern");
     pattern->setFocus();
     d.key(Qt::Key_Down);
     emit pattern->activated(pattern->currentIndex());
     d.settle();
-    const PlotStyle& style = d.window().session().document().panels[0].plots[0].style;
-    CHECK(style.width == 0.8);
-    CHECK(style.pattern == LinePattern::Dashed);
-    d.click(d.sheet(), targetMiddle(d, Part::XScale));
+    const Settings& settings = d.window().session().document().panels[0].plots[0].settings;
+    CHECK(std::get<double>(settings.at("width")) == 0.8);
+    CHECK(std::get<std::string>(settings.at("pattern")) == "dashed");
+    d.click(d.sheet(), targetMiddle(d, scale(acrossScale)));
     auto* high = d.find<QLineEdit>("axisHigh");
     REQUIRE(high);
     high->setFocus();
@@ -258,27 +263,27 @@ TEST_CASE("a curve, an axis and the sheet have their particulars") {
     REQUIRE(width);
     width->setValue(120);
     d.settle();
-    CHECK(d.figure().document.sheet.width == 120);
+    CHECK(d.figure().figure.document.sheet.width == 120);
 }
 
 TEST_CASE("titles and labels are edited in place; an emptied label is derived again") {
     WindowDriver d;
     d.window().openDemo();
     d.settle();
-    d.click(d.sheet(), targetMiddle(d, Part::Title));
+    d.click(d.sheet(), targetMiddle(d, title));
     d.type("A year");
     d.key(Qt::Key_Return);
     CHECK(d.window().session().document().panels[0].title == "A year");
-    d.click(d.sheet(), targetMiddle(d, Part::XLabel));
+    d.click(d.sheet(), targetMiddle(d, label(acrossScale)));
     d.type("Day $t$");
     d.key(Qt::Key_Return);
     CHECK(d.window().session().document().panels[0].x.label == "Day $t$");
-    d.click(d.sheet(), targetMiddle(d, Part::XLabel));
+    d.click(d.sheet(), targetMiddle(d, label(acrossScale)));
     d.key(Qt::Key_A, Qt::ControlModifier);
     d.key(Qt::Key_Backspace);
     d.key(Qt::Key_Return);
     CHECK_FALSE(d.window().session().document().panels[0].x.label);
-    d.click(d.sheet(), targetMiddle(d, Part::Title));
+    d.click(d.sheet(), targetMiddle(d, title));
     d.type("other");
     d.key(Qt::Key_Escape);
     CHECK(d.window().session().document().panels[0].title == "A year");
@@ -291,10 +296,10 @@ TEST_CASE("a legend is dragged to its place") {
     document.panels[0].plots.push_back(plotOf("f(x, a) for a in {1, 1.01}"));
     d.window().session().start(document, "");
     d.settle();
-    const QPointF middle = targetMiddle(d, Part::Legend);
+    const QPointF middle = targetMiddle(d, legend);
     d.drag(d.sheet(), middle, middle + QPointF(80, 40));
     REQUIRE(d.window().session().document().panels[0].legend.at);
-    CHECK((targetMiddle(d, Part::Legend) - middle - QPointF(80, 40)).manhattanLength() < 2);
+    CHECK((targetMiddle(d, legend) - middle - QPointF(80, 40)).manhattanLength() < 2);
     d.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK_FALSE(d.window().session().document().panels[0].legend.at);
 }
@@ -368,7 +373,7 @@ TEST_CASE("of many changes in a row the newest is what is shown") {
         d.window().session().edit(document, "change", "change");
     }
     d.settle();
-    CHECK(d.figure().document.page[0] == "a = 29");
+    CHECK(d.figure().figure.document.page[0] == "a = 29");
 }
 
 TEST_CASE("the window's scale and look change, the sheet stays paper") {

@@ -35,7 +35,7 @@ void start(WindowDriver& d, Document document) {
     d.settle();
 }
 
-const CurveSamples& curve(WindowDriver& d) { return d.figure().figure.samples[0][0]; }
+const CurveSamples& curve(WindowDriver& d) { return *curveSamplesOf(d.figure().figure.panels[0].drawn[0]); }
 
 QString remarks(WindowDriver& d) {
     QString all;
@@ -107,12 +107,12 @@ TEST_CASE("dragging in the ribbon asks for more points, kept in the recipe; a do
     d.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(count() == before);
     // The same without a mouse in the ribbon.
-    d.sheet()->select({Part::Curve, 0});
+    d.sheet()->select(WindowDriver::plot(0));
     d.settle();
-    d.click(d.find<QToolButton>("curveMore"), {5, 5});
+    d.click(d.find<QToolButton>("plotMore"), {5, 5});
     REQUIRE(d.window().session().document().panels[0].plots[0].finer.size() == 1);
     CHECK(d.window().session().document().panels[0].plots[0].finer[0] == FinerStretch{0, 10, 2});
-    d.click(d.find<QToolButton>("curveUsual"), {5, 5});
+    d.click(d.find<QToolButton>("plotUsual"), {5, 5});
     CHECK(d.window().session().document().panels[0].plots[0].finer.empty());
 }
 
@@ -125,15 +125,15 @@ TEST_CASE("a function of two variables typed on an empty page is a heatmap at on
     d.settle();
     const Document& document = d.window().session().document();
     CHECK(document.page == std::vector<std::string>{"g(x, y) = exp(-x^2 - y^2)", "x in [-5, 5]", "y in [-5, 5]"});
-    REQUIRE(d.figure().figure.fields[0].size() == 1);
-    CHECK(d.figure().figure.fields[0][0].isMesh());
-    CHECK(d.figure().figure.layouts[0].colours.shown);
+    REQUIRE(d.figure().figure.panels[0].drawn.size() == 1);
+    CHECK(fieldSamplesOf(d.figure().figure.panels[0].drawn[0])->isMesh());
+    CHECK(d.figure().figure.panels[0].layout.colours.shown);
 
     // Its value under the pointer.
-    const PanelLayout& layout = d.figure().figure.layouts[0];
+    const Frame& frame = d.figure().figure.panels[0].frame();
     const auto at = [&](double x, double y) {
         return d.sheet()->toWidget(
-            {layout.frame.x + layout.map.x.toSheet(x), layout.frame.bottom() - layout.map.y.toSheet(y)});
+            {frame.rect.x + frame.map.x.toSheet(x), frame.rect.bottom() - frame.map.y.toSheet(y)});
     };
     d.move(d.sheet(), at(0, 0));
     const QString readOut = d.sheet()->readOut();
@@ -149,29 +149,30 @@ TEST_CASE("a function of two variables typed on an empty page is a heatmap at on
     // Chosen by a click; cells, directions and the grid are switched.
     d.click(d.sheet(), at(1, 2));
     d.settle();
-    REQUIRE(d.sheet()->selection().part == Part::Field);
-    d.click(d.find<QCheckBox>("fieldMesh"), {8, 8});
-    CHECK(d.window().session().document().panels[0].plots[0].style.mesh);
-    d.click(d.find<QToolButton>("fieldSwap"), {8, 8});
-    CHECK(d.window().session().document().panels[0].plots[0].across == "y");
-    CHECK(d.figure().figure.curves[0].fields[0].variables[0] == "y");
+    REQUIRE(d.sheet()->selection() == WindowDriver::plot(0));
+    d.click(d.find<QCheckBox>("setting-mesh"), {8, 8});
+    CHECK(d.window().session().document().panels[0].plots[0].settings.contains("mesh"));
+    choose(d.find<QComboBox>("setting-across"), 1);
+    d.settle();
+    CHECK(d.window().session().document().panels[0].plots[0].settings.at("across") == SettingValue(std::string("y")));
+    CHECK((*fieldOf(d.figure().figure.panels[0].drawn[0])).variables[0] == "y");
     choose(d.find<QComboBox>("samplingWay"), 1);
     d.settle();
     choose(d.find<QComboBox>("samplingWayUp"), 2);
     d.settle();
     CHECK(d.window().session().document().page[2] == "y in [-5, 5], count 101");
     CHECK(d.window().session().document().page[1] == "x in [-5, 5], step 0.1");
-    CHECK(d.figure().figure.fields[0][0].columns.size() == 101);
-    CHECK(d.figure().figure.fields[0][0].rows.size() == 101);
+    CHECK(fieldSamplesOf(d.figure().figure.panels[0].drawn[0])->columns.size() == 101);
+    CHECK(fieldSamplesOf(d.figure().figure.panels[0].drawn[0])->rows.size() == 101);
     CHECK(ribbon->summary().contains("101 × 101"));
-    choose(d.find<QComboBox>("fieldFill"), 1);
+    choose(d.find<QComboBox>("setting-fill"), 1);
     d.settle();
-    CHECK(d.window().session().document().panels[0].plots[0].style.fill == FieldFill::Cells);
+    CHECK(d.window().session().document().panels[0].plots[0].settings.at("fill") == SettingValue(std::string("cells")));
 
     // Zoomed about the pointer: the field is there for the view.
-    const double before = d.figure().figure.layouts[0].map.x.high;
+    const double before = d.figure().figure.panels[0].frame().map.x.high;
     d.wheel(d.sheet(), d.sheet()->panelRect().center(), 4);
-    CHECK(d.figure().figure.layouts[0].map.x.high < before / 1.5);
+    CHECK(d.figure().figure.panels[0].frame().map.x.high < before / 1.5);
     CHECK(d.figure().figure.finished);
 }
 
@@ -201,8 +202,8 @@ TEST_CASE("the samples stand in a table: sorted, copied, written as CSV") {
           "stretch,x,y,state\n1,-1,1,grid\n1,0,0,grid\n1,1,1,grid\n1,2,4,grid\n");
     CHECK(window.writeCsv(folder.filePath("none/s.csv")));
     // It follows the figure.
-    start(d, page({"g(x, y) = x + 10 y", "x in [0, 1], count 2", "y in [0, 2), count 2"},
-                  {plotOf("g(x, y)", PlotKind::Heatmap)}));
+    start(d,
+          page({"g(x, y) = x + 10 y", "x in [0, 1], count 2", "y in [0, 2), count 2"}, {plotOf("g(x, y)", "heatmap")}));
     CHECK(view->model()->rowCount() == 4);
     CHECK(heading->text().contains("y: 2 points from 0 to 1, step 1"));
 }
@@ -210,23 +211,23 @@ TEST_CASE("the samples stand in a table: sorted, copied, written as CSV") {
 TEST_CASE("a scale is made logarithmic in place, and the view moves and zooms on it") {
     WindowDriver d;
     start(d, page({"f(x) = exp(-x)", "x in [0, 20]"}, {plotOf("f(x)")}));
-    d.sheet()->select({Part::YScale, 0});
+    d.sheet()->select({ItemKind::Scale, 0, upScale, 0});
     d.settle();
     choose(d.find<QComboBox>("axisScale"), 1);
     d.settle();
-    const AxisMap y = d.figure().figure.layouts[0].map.y;
+    const AxisMap y = d.figure().figure.panels[0].frame().map.y;
     CHECK(y.kind == ScaleKind::Logarithmic);
     CHECK(y.low > 0);
     CHECK(y.low < 1e-8);
     CHECK(curve(d).pointCount() < 10); // a straight line now
     d.wheel(d.sheet(), d.sheet()->panelRect().center(), 2);
-    const AxisMap zoomed = d.figure().figure.layouts[0].map.y;
+    const AxisMap zoomed = d.figure().figure.panels[0].frame().map.y;
     CHECK(zoomed.low > y.low);
     CHECK(zoomed.high < y.high);
     CHECK(std::sqrt(zoomed.low * zoomed.high) == Approx(std::sqrt(y.low * y.high)).epsilon(0.05));
     const QRectF panel = d.sheet()->panelRect();
     d.drag(d.sheet(), panel.topRight() + QPointF(-60, 40), panel.topRight() + QPointF(-60, 90));
-    const AxisMap moved = d.figure().figure.layouts[0].map.y;
+    const AxisMap moved = d.figure().figure.panels[0].frame().map.y;
     CHECK(moved.high / moved.low == Approx(zoomed.high / zoomed.low).epsilon(1e-6));
     CHECK(moved.high > zoomed.high);
 }
@@ -234,7 +235,7 @@ TEST_CASE("a scale is made logarithmic in place, and the view moves and zooms on
 TEST_CASE("the range stays still while a number is dragged, and fits again afterwards") {
     WindowDriver d;
     start(d, page({"f(x) = A sin(x)", "A = 8.0", "x in [0, 10]"}, {plotOf("f(x)")}));
-    const auto range = [&] { return d.figure().figure.layouts[0].map.y; };
+    const auto range = [&] { return d.figure().figure.panels[0].frame().map.y; };
     const double before = range().high;
     std::vector<double> seen;
     QObject::connect(d.sheet(), &SheetView::figureChanged, d.sheet(), [&] { seen.push_back(range().high); });
@@ -249,7 +250,7 @@ TEST_CASE("the range stays still while a number is dragged, and fits again after
 TEST_CASE("a curve in space is turned by dragging, and back by a double click") {
     WindowDriver d;
     start(d, page({"c(t) = (cos(t), sin(t), t)", "t in [0, 12]"}, {plotOf("c(t)")}));
-    REQUIRE(d.figure().figure.layouts[0].space.shown);
+    REQUIRE(d.figure().figure.panels[0].frame().space);
     const View before = d.window().session().document().panels[0].view;
     const QPointF corner = d.sheet()->panelRect().topLeft() + QPointF(15, 15);
     d.drag(d.sheet(), corner, corner + QPointF(80, 40));
@@ -284,7 +285,7 @@ TEST_CASE("the Stop button ends long work and leaves the window alive") {
         return static_cast<QToolButton*>(nullptr);
     }();
     REQUIRE(stop);
-    while (!stop->isVisible()) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents);
+    d.wait([&] { return stop->isVisible(); });
     QMouseEvent press(QEvent::MouseButtonPress, QPointF(5, 5), stop->mapToGlobal(QPointF(5, 5)), Qt::LeftButton,
                       Qt::LeftButton, Qt::NoModifier);
     QMouseEvent release(QEvent::MouseButtonRelease, QPointF(5, 5), stop->mapToGlobal(QPointF(5, 5)), Qt::LeftButton,
@@ -293,5 +294,5 @@ TEST_CASE("the Stop button ends long work and leaves the window alive") {
     QCoreApplication::sendEvent(stop, &release);
     d.settle();
     CHECK_FALSE(stop->isVisible());
-    CHECK(d.figure().figure.samples[0].empty()); // what was shown stays
+    CHECK(d.figure().figure.panels[0].drawn.empty()); // what was shown stays
 }

@@ -1,12 +1,9 @@
 #include "drawing/cairo_painter.h"
 #include "drawing/clip_polyline.h"
 #include "drawing/colours.h"
-#include "drawing/figure_scene.h"
-#include "drawing/legend_place.h"
 #include "drawing/oklab.h"
 #include "drawing/svg_writer.h"
 #include "drawing/ticks.h"
-#include "make_document.h"
 
 #include <array>
 #include <catch2/catch.hpp>
@@ -133,120 +130,4 @@ TEST_CASE("polylines are cut exactly at the edge") {
     const auto inside = clipPolyline({{1, 1}, {2, 2}, {3, 1}}, rect);
     REQUIRE(inside.size() == 1);
     CHECK(inside[0].size() == 3);
-}
-
-TEST_CASE("nothing on a sheet is cut off or overlaps") {
-    for (const double width : {40.0, 70.0, 150.0, 300.0}) {
-        for (const double letters : {6.0, 9.0, 14.0}) {
-            Document d = document({"f(x) = 100000 sin(x), unit kPa, label \"Suction\"", "g(x, a) = a x", "a in [0, 2]",
-                                   "x in [-30, 30], unit cm, label \"Height\""},
-                                  {"f(x)"});
-            d.panels[0].title = "Suction";
-            d.sheet.width = width;
-            d.sheet.height = 0.7 * width;
-            d.sheet.textSize = letters;
-            const Figure figure = drawFigure(d);
-            INFO("width " << width << ", letters " << letters);
-            const Rect& frame = figure.layouts[0].frame;
-            CHECK(frame.x > 0);
-            CHECK(frame.right() <= width);
-            for (const SceneItem& item : figure.scene.items) {
-                if (const auto* glyphs = std::get_if<GlyphItem>(&item)) {
-                    for (const PlacedGlyph& glyph : glyphs->glyphs) {
-                        if (width < 70 && letters > 9) continue; // letters that no layout could fit
-                        CHECK(glyph.x >= 0);
-                        CHECK(glyph.x < width);
-                        CHECK(glyph.y > 0);
-                        CHECK(glyph.y < d.sheet.height);
-                    }
-                }
-            }
-            const PanelLayout& layout = figure.layouts[0];
-            const double apart = layout.xTicks.step / (layout.map.x.high - layout.map.x.low) * frame.width;
-            CHECK((layout.xTicks.places.size() < 2 || apart > 3));
-        }
-    }
-}
-
-TEST_CASE("the legend stands where it covers nothing, or outside") {
-    const std::vector<std::string> page{"f(x, a) = a x^2", "x in [0, 1]", "a in [0, 3]"};
-    Document free = document(page, {"f(x, a) for a in {1, 1.01}"}); // ends too near for labels there
-    Figure figure = drawFigure(free);
-    CHECK(figure.layouts[0].legend.place == LegendPlace::TopLeft);
-    Document full = document({"f(x, a) = sin(40 x + a)", "x in [0, 1]", "a in [0, 3]"}, {"f(x, a) for a in {1, 2, 3}"});
-    full.panels[0].plots[0].of = "f(x, a) for a in {1, 1.001, 1.002}";
-    figure = drawFigure(full);
-    CHECK(figure.layouts[0].legend.place == LegendPlace::Outside);
-    CHECK(figure.layouts[0].legendRect.x >= figure.layouts[0].frame.right());
-    CHECK(figure.layouts[0].legendRect.right() <= full.sheet.width);
-    Document ends = document(page, {"f(x, a) for a in {1, 2, 3}"});
-    figure = drawFigure(ends);
-    CHECK(figure.layouts[0].legend.place == LegendPlace::AtEnds);
-    ends.panels[0].legend.place = LegendPlace::None;
-    CHECK(drawFigure(ends).layouts[0].legend.entries.empty());
-}
-
-TEST_CASE("labels at the ends move apart where they would touch") {
-    LegendLayout legend;
-    legend.rowHeight = 4;
-    const auto labels = endLabels(legend, {10, 11, 40, 10.5}, 60);
-    REQUIRE(labels.size() == 4);
-    for (std::size_t i = 1; i < labels.size(); ++i) CHECK(labels[i].y - labels[i - 1].y >= 4 - 1e-9);
-    CHECK(labels[0].entry == 0);
-    CHECK(labels[1].entry == 3);
-    CHECK(labels.back().y == 40);
-}
-
-TEST_CASE("automatic limits show a curve well, and a pole does not flatten it") {
-    CHECK(drawFigure(document({"f(x) = 3", "x in [0, 1]"}, {"f(x)"})).layouts[0].map.y.low < 3);
-    const AxisMap sine = drawFigure(document({"f(x) = sin(x)", "x in [0, 10]"}, {"f(x)"})).layouts[0].map.y;
-    CHECK(sine.low < -1);
-    CHECK(sine.low > -1.6);
-    const AxisMap pole = drawFigure(document({"f(x) = 1/x", "x in [-5, 5]"}, {"f(x)"})).layouts[0].map.y;
-    CHECK(pole.high < 30);
-    const AxisMap positive = drawFigure(document({"f(x) = x^2", "x in [0, 2]"}, {"f(x)"})).layouts[0].map.y;
-    CHECK(positive.low == 0);
-    CHECK(drawFigure(document({"f(x) = sqrt(-1 - x^2)", "x in [0, 2]"}, {"f(x)"})).samples[0][0].stretches.empty());
-}
-
-TEST_CASE("a figure of several plots marks what can be pointed at") {
-    Document d = document({"f(x) = x", "g(x) = x^2", "x in [0, 1], unit m"}, {"f(x)", "g(x)"});
-    d.panels[0].title = "Two";
-    const Figure figure = drawFigure(d);
-    for (const Part part : {Part::Panel, Part::Title, Part::XScale, Part::YScale, Part::XLabel}) {
-        CHECK(std::ranges::any_of(figure.targets, [&](const Target& target) { return target.part == part; }));
-    }
-}
-
-TEST_CASE("every backend gives the same bytes for the same scene, in any order of work") {
-    const Document d =
-        document({"T(z, t) = exp(-z) cos(t - z)", "t in [0, 7]", "z in [0, 2]"}, {"T(z, t) for z in {0, 1, 2}"});
-    const Scene scene = drawFigure(d).scene, again = drawFigure(d).scene;
-    const std::string svg = writeSvg(scene, "title", "{}"), pdf = paintPdf(scene, "title");
-    paintRaster(drawFigure(document({"f(x) = x", "x in [0, 1]"}, {"f(x)"})).scene, 3);
-    CHECK(writeSvg(again, "title", "{}") == svg);
-    CHECK(paintPdf(again, "title") == pdf);
-    CHECK(paintRaster(again, 4).pixels == paintRaster(scene, 4).pixels);
-    CHECK(svg.find("NaN") == std::string::npos);
-    CHECK(svg.find("inf") == std::string::npos);
-    CHECK(xmlEscaped("<a & \"b\">") == "&lt;a &amp; &quot;b&quot;&gt;");
-}
-
-TEST_CASE("a raster has the sheet's size and holds the drawing") {
-    const Document d = document({"f(x) = x", "x in [0, 1]"}, {"f(x)"});
-    const Raster raster = paintRaster(drawFigure(d).scene, 2);
-    CHECK(raster.width == 300);
-    CHECK(raster.height == 190);
-    const auto dark = std::ranges::count_if(raster.pixels, [](std::uint32_t pixel) { return (pixel & 0xff) < 128; });
-    CHECK(dark > 100);
-    CHECK(dark < 20000);
-}
-
-TEST_CASE("grids on the page are drawn as they are; grids that cannot be are a problem of the plot") {
-    const Figure good = drawFigure(document({"f(x) = x", "x in [0, 1], count 11"}, {"f(x)"}));
-    CHECK(good.samples[0][0].pointCount() == 11);
-    const Figure bad = drawFigure(document({"f(x) = x", "x in [0, 1], count 1e12"}, {"f(x)"}));
-    REQUIRE(bad.curves[0].problems[0].size() == 1);
-    CHECK(bad.curves[0].problems[0][0].sentence.find("10 million") != std::string::npos);
-    CHECK(bad.curves[0].curves.empty());
 }

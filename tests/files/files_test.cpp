@@ -1,8 +1,9 @@
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
-#include "files/sample_table.h"
 #include "files/samples_report.h"
+#include "formula/plotted.h"
+#include "plots/table.h"
 
 #include <catch2/catch.hpp>
 #include <clocale>
@@ -40,11 +41,11 @@ Document example() {
     panel.legend.place = LegendPlace::BottomRight;
     Plot plot;
     plot.of = "T(z, t) for z in {0, 1, 2}";
-    plot.style = {Colour{10, 20, 30}, 0.55, LinePattern::DashDotted};
+    plot.settings = {{"colour", Colour{10, 20, 30}}, {"width", 0.55}, {"pattern", std::string("dash-dotted")}};
     panel.plots = {plot};
     plot.name = "by hand";
     plot.of = "T(0.5, t)";
-    plot.style = {};
+    plot.settings.clear();
     panel.plots.push_back(plot);
     return d;
 }
@@ -72,6 +73,18 @@ std::string bytesOf(const char* format, const Document& document) {
 } // namespace
 
 namespace {
+
+Drawn drawnOf(Source source, Samples samples) {
+    Drawn drawn;
+    drawn.parts.push_back(
+        {std::make_shared<const Source>(std::move(source)), std::make_shared<const Samples>(std::move(samples))});
+    return drawn;
+}
+
+std::string csvOf(Source source, Samples samples) {
+    const Drawn drawn = drawnOf(std::move(source), std::move(samples)); // a table needs what it is of
+    return tableCsv(tableOf(drawn));
+}
 
 /// A curve y = f(x), for what only asks which it is.
 Curve functionCurve() {
@@ -310,15 +323,14 @@ TEST_CASE("a report says what is proven and where the gaps are, as JSON") {
     CHECK(report["stretches"][0]["proven chords"] == 1);
     CHECK(report["gaps"][0]["kind"] == "pole");
     CHECK(report["gaps"][0]["from"] == 2);
-    CHECK(tableCsv(sampleTable(functionCurve(), samples)).find("1,0,0,proven\n1,1,0,estimated\n1,2,0,pole\n") !=
-          std::string::npos);
+    CHECK(csvOf(functionCurve(), samples).find("1,0,0,proven\n1,1,0,estimated\n1,2,0,pole\n") != std::string::npos);
 }
 
 TEST_CASE("samples are written as CSV that reads back") {
     CurveSamples samples;
     samples.stretches = {{{0, 0.1}, {0, 0.1}, {1, 1.0 / 3}, {PointState::Estimated, PointState::Jump}, {}},
                          {{0.2}, {0.2}, {-2e-7}, {PointState::Filled}, {}}};
-    CHECK(tableCsv(sampleTable(functionCurve(), samples)) ==
+    CHECK(csvOf(functionCurve(), samples) ==
           "stretch,x,y,state\n1,0,1,estimated\n1,0.1,0.3333333333333333,jump\n2,0.2,-2e-07,filled\n");
 }
 
@@ -329,8 +341,9 @@ TEST_CASE("fields are written as CSV and reported as JSON") {
     grid.values = {{0.5, std::nan("")}};
     Field field;
     field.variables = {"a", "b"};
-    CHECK(tableCsv(sampleTable(field, grid)) == "x,y,z\n0,2,0.5\n1,2,\n");
-    CHECK(sampleTable(field, grid).names == std::vector<std::string>{"a", "b", "value"});
+    CHECK(csvOf(field, grid) == "x,y,z\n0,2,0.5\n1,2,\n");
+    const Drawn asGrid = drawnOf(field, grid);
+    CHECK(tableOf(asGrid).names == std::vector<std::string>{"a", "b", "value"});
     auto report = nlohmann::json::parse(samplesReport(grid, 0.02));
     CHECK(report["points"] == 2);
     CHECK(report["columns"]["count"] == 2);
@@ -341,7 +354,7 @@ TEST_CASE("fields are written as CSV and reported as JSON") {
     mesh.y = {0, 0, 1};
     mesh.values = {{1, 2, 3}, {4, 5, 6}};
     mesh.triangles = {{0, 1, 2}};
-    CHECK(tableCsv(sampleTable(field, mesh)) == "x,y,u,v\n0,0,1,4\n1,0,2,5\n0,1,3,6\n");
+    CHECK(csvOf(field, mesh) == "x,y,u,v\n0,0,1,4\n1,0,2,5\n0,1,3,6\n");
     report = nlohmann::json::parse(samplesReport(mesh, 0.02));
     CHECK(report["triangles"] == 1);
     CHECK(report["tolerance"] == 0.02);

@@ -148,13 +148,12 @@ TEST_CASE("too deep, too long and broken text is a sentence, never a crash") {
     CHECK(value("1" + repeated("+1", 900)) == 901);
     CHECK(value(repeated("1 *", 900) + "2") == 2);
     // However a formula is made long, what walks along it stays within the stack.
-    for (const std::string& text :
-         {"1" + repeated("+1", 100'000), repeated("2*", 100'000) + "1", repeated("x ", 100'000),
-          "1" + repeated(" - 1/2", 50'000)})
+    for (const std::string& text : {"1" + repeated("+1", 100'000), repeated("2*", 100'000) + "1",
+                                    repeated("x ", 100'000), "1" + repeated(" - 1/2", 50'000)})
         CHECK(problem(text).sentence.find("more than a thousand operations") != std::string::npos);
-    for (const std::string& text : {repeated("√", 50'000) + "2", "2^" + repeated("-", 50'000) + "1",
-                                    "2" + repeated("^2", 50'000), repeated("|", 3) + repeated("{", 50'000),
-                                    repeated("not ", 50'000) + "1 < 2", repeated("sin(", 50'000)})
+    for (const std::string& text :
+         {repeated("√", 50'000) + "2", "2^" + repeated("-", 50'000) + "1", "2" + repeated("^2", 50'000),
+          repeated("|", 3) + repeated("{", 50'000), repeated("not ", 50'000) + "1 < 2", repeated("sin(", 50'000)})
         CHECK(problem(text).sentence.find("nested too deeply") != std::string::npos);
 }
 
@@ -167,7 +166,7 @@ TEST_CASE("functions that call each other are bounded in depth, too") {
     page.push_back("y = f_{150}(1)");
     const Problems problems = readPage(page).problems();
     REQUIRE_FALSE(problems.empty());
-    const Answer derived = evaluate(readPage({"f(x) = " + tower, "x in [0, 1]"}), "f''(1)");
+    const Answer derived = evaluate(readPage(std::vector<std::string>{"f(x) = " + tower, "x in [0, 1]"}), "f''(1)");
     CHECK((derived.value() == 0 || !derived.problems.empty()));
 }
 

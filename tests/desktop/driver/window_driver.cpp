@@ -5,6 +5,7 @@
 #include <QMouseEvent>
 #include <QThread>
 #include <QWheelEvent>
+#include <stdexcept>
 
 namespace coulter {
 
@@ -15,16 +16,22 @@ WindowDriver::WindowDriver() {
     settle();
 }
 
-void WindowDriver::settle() {
-    // Bounded, so that a window that never comes to rest fails the test instead of hanging it.
+void WindowDriver::wait(const std::function<bool()>& until) {
     const QDeadlineTimer limit(60'000);
-    int quiet = 0;
-    while (quiet < 3 && !limit.hasExpired()) {
+    while (!until()) {
+        if (limit.hasExpired()) throw std::runtime_error("the window did not come to rest within a minute");
         QApplication::sendPostedEvents();
         QApplication::processEvents(QEventLoop::AllEvents, 20);
-        quiet = window_.busy() ? 0 : quiet + 1;
         if (window_.busy()) QThread::msleep(1);
     }
+}
+
+void WindowDriver::settle() {
+    int quiet = 0;
+    wait([&] {
+        quiet = window_.busy() ? 0 : quiet + 1;
+        return quiet > 3;
+    });
 }
 
 void WindowDriver::move(QWidget* widget, QPointF at) {

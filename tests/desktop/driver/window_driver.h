@@ -3,6 +3,7 @@
 
 #include <QPoint>
 #include <QString>
+#include <functional>
 
 namespace coulter {
 
@@ -14,8 +15,11 @@ public:
     MainWindow& window() { return window_; }
     const ShownFigure& figure() { return *window_.sheet().figure(); }
 
-    /// Lets the window work until nothing is left to do and the newest figure is shown.
+    /// Lets the window work until nothing is left to do and the newest figure is shown; throws if that does not happen
+    /// within a minute.
     void settle();
+    /// Lets the window work until something is so; throws if that does not happen within a minute.
+    void wait(const std::function<bool()>& until);
     void click(QWidget* widget, QPointF at, Qt::KeyboardModifiers modifiers = Qt::NoModifier);
     void doubleClick(QWidget* widget, QPointF at);
     void move(QWidget* widget, QPointF at);
@@ -30,6 +34,9 @@ public:
     QWidget* page() { return window_.page().viewport(); }
     SheetView* sheet() { return &window_.sheet(); }
     QImage picture();
+
+    /// A plot of the first panel.
+    static ItemPath plot(std::size_t index, std::size_t part = 0) { return {ItemKind::Plot, 0, index, part}; }
 
 private:
     MainWindow window_;

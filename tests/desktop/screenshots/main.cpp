@@ -26,9 +26,8 @@ void firstStart() {
     WindowDriver driver;
     driver.window().openDemo();
     driver.settle();
-    const auto& layout = driver.figure().figure.layouts[0];
-    const coulter::Point at{layout.frame.x + layout.map.x.toSheet(160),
-                            layout.frame.bottom() - layout.map.y.toSheet(13.2)};
+    const auto& frame = driver.figure().figure.panels[0].frame();
+    const coulter::Point at{frame.rect.x + frame.map.x.toSheet(160), frame.rect.bottom() - frame.map.y.toSheet(13.2)};
     driver.move(driver.sheet(), driver.sheet()->toWidget(at));
     keep(driver, "first-start");
 }
@@ -64,7 +63,7 @@ void pieces() {
     WindowDriver driver;
     driver.window().open("demos/irrigation/irrigation.coulter");
     driver.settle();
-    driver.sheet()->select({coulter::Part::Curve, 3});
+    driver.sheet()->select(WindowDriver::plot(3));
     keep(driver, "pieces");
 }
 
@@ -72,7 +71,7 @@ void integral() {
     WindowDriver driver;
     driver.window().open("demos/leaky-aquifer/leaky-aquifer.coulter");
     driver.settle();
-    driver.sheet()->select({coulter::Part::Curve, 1});
+    driver.sheet()->select(WindowDriver::plot(1));
     keep(driver, "integral");
 }
 
@@ -80,7 +79,7 @@ void logarithmic() {
     WindowDriver driver;
     driver.window().open("demos/retention/retention.coulter");
     driver.settle();
-    driver.sheet()->select({coulter::Part::Curve, 1});
+    driver.sheet()->select(WindowDriver::plot(1));
     auto* ribbon = driver.find<coulter::SamplingRibbon>("ribbon");
     driver.drag(ribbon, QPointF(ribbon->placeOf(3), 60), QPointF(ribbon->placeOf(40), 60));
     keep(driver, "logarithmic");
@@ -90,8 +89,8 @@ void field() {
     WindowDriver driver;
     driver.window().open("demos/core-slice/core-slice.coulter");
     driver.settle();
-    driver.sheet()->select({coulter::Part::Field, 0});
-    driver.find<QCheckBox>("fieldMesh")->click();
+    driver.sheet()->select(WindowDriver::plot(0));
+    driver.find<QCheckBox>("setting-mesh")->click();
     driver.settle();
     keep(driver, "field");
 }
@@ -137,7 +136,7 @@ void dark() {
     driver.window().lookSettings().setDark(true);
     driver.window().openDemo();
     driver.settle();
-    driver.sheet()->select({coulter::Part::Curve, 2});
+    driver.sheet()->select(WindowDriver::plot(2));
     keep(driver, "dark");
     driver.window().lookSettings().setDark(false);
 }

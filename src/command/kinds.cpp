@@ -1,0 +1,82 @@
+#include "command/commands.h"
+#include "files/plot_schema.h"
+#include "formula/text.h"
+#include "plots/plot_kind.h"
+
+#include <CLI/CLI.hpp>
+#include <fmt/format.h>
+#include <memory>
+
+namespace coulter {
+namespace {
+
+struct Arguments {
+    std::string name;
+    bool markdown = false, schema = false;
+};
+
+/// "0.4 mm, from 0.01 to 20", "solid; or dashed, dotted, dash-dotted"
+std::string valuesOf(const Setting& setting) {
+    const std::string unit = *setting.unit ? " " + std::string(setting.unit) : "";
+    switch (setting.type) {
+    case SettingType::Number:
+        return spelled(setting.usual) + unit + ", from " + shortestNumber(setting.least) + " to " +
+               shortestNumber(setting.greatest);
+    case SettingType::Word: {
+        std::string rest;
+        for (const char* word : setting.words) {
+            if (word != spelled(setting.usual)) rest += (rest.empty() ? "" : ", ") + std::string(word);
+        }
+        return spelled(setting.usual) + "; or " + rest;
+    }
+    case SettingType::Truth: return spelled(setting.usual) + "; or " + spelled(!std::get<bool>(setting.usual));
+    case SettingType::Formula: return spelled(setting.usual) + "; any formula of the page";
+    case SettingType::Variable: return "the first; or the other one";
+    case SettingType::Colour: return "the figure's own; or #rrggbb";
+    }
+    return "";
+}
+
+void table() {
+    fmt::print("| kind | draws | setting | meaning | usual value; others |\n|---|---|---|---|---|\n");
+    for (const PlotKind* kind : plotKinds()) {
+        fmt::print("| `{}` | {} | | | |\n", kind->name, cell(kind->meaning));
+        for (const Setting* setting : kind->settings)
+            fmt::print("| | | `{}` | {} | {} |\n", setting->key, cell(setting->meaning), cell(valuesOf(*setting)));
+    }
+}
+
+int run(const Arguments& arguments) {
+    if (arguments.schema) {
+        fmt::print("{}\n", plotDefinitions().dump(2));
+        return statusGood;
+    }
+    if (arguments.markdown) {
+        table();
+        return statusGood;
+    }
+    bool found = false;
+    for (const PlotKind* kind : plotKinds()) {
+        if (!arguments.name.empty() && arguments.name != kind->name) continue;
+        found = true;
+        fmt::print("{}\n    {}\n", kind->name, kind->meaning);
+        for (const Setting* setting : kind->settings)
+            fmt::print("    {:<12} {} ({})\n", setting->key, setting->meaning, valuesOf(*setting));
+    }
+    if (found) return statusGood;
+    fmt::print(stderr, "coulter: There is no kind of plot “{}” — known are: {}.\n", arguments.name, plotKindNames());
+    return statusProblem;
+}
+
+} // namespace
+
+void addKinds(CLI::App& app, int& status) {
+    auto arguments = std::make_shared<Arguments>();
+    CLI::App* command = app.add_subcommand("kinds", "the kinds of plot, with their settings, usual values and bounds");
+    command->add_option("NAME", arguments->name, "only the kind of this name, such as line");
+    command->add_flag("--markdown", arguments->markdown, "as a table");
+    command->add_flag("--schema", arguments->schema, "as the part of the JSON Schema of recipes");
+    command->callback([arguments, &status] { status = run(*arguments); });
+}
+
+} // namespace coulter

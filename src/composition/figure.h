@@ -1,0 +1,61 @@
+#pragma once
+#include "composition/panel_layout.h"
+#include "plots/effort.h"
+#include "plots/sample_store.h"
+
+#include <stop_token>
+
+namespace coulter {
+
+/// A part of the sheet that can be pointed at.
+struct Hit {
+    ItemPath path;
+    Rect rect; ///< mm
+};
+
+/// Which items of the scene a plot, or a case of one, drew.
+struct Owned {
+    ItemPath path;
+    std::size_t first = 0, last = 0; ///< the last one is not its own
+};
+
+struct PanelFigure {
+    PanelLayout layout;
+    std::vector<Drawn> drawn;       ///< with their samples
+    std::vector<Problems> problems; ///< of each plot
+    Frame& frame() { return layout.frame; }
+    const Frame& frame() const { return layout.frame; }
+};
+
+/// A figure with every stage that led to it: what the window shows, and what it knows about what it shows.
+struct Figure {
+    Document document;
+    Effort effort;
+    Page page;
+    std::vector<PanelFigure> panels; ///< as many as the document has
+    Scene scene;
+    std::vector<Hit> hits;
+    std::vector<Owned> owned;
+    bool finished = true; ///< false if it was stopped before its end, or something asked for more than is allowed
+};
+
+/// The whole way from the recipe to the drawing. A function of the document and the effort alone.
+/// @param known  samples that may be there already, and where new ones are kept; never changes a bit of the result
+Figure drawFigure(const Document& document, const Effort& effort, std::stop_token stop = {},
+                  SampleStore* known = nullptr);
+/// With the effort that the sheet asks for.
+Figure drawFigure(const Document& document, std::stop_token stop = {});
+
+/// What is drawn at a path; null if nothing is.
+const Drawn* drawnAt(const Figure& figure, const ItemPath& path);
+
+/// What is at a place of the sheet: the nearest line or mark of a plot within `reach` mm, else the area that is on top
+/// there, else another part. The sheet itself where nothing is.
+ItemPath itemAt(const Figure& figure, Point mm, double reach);
+/// The part of the sheet there, whatever is drawn over it.
+ItemPath partAt(const Figure& figure, Point mm);
+
+/// The title of a document's first panel, as what a file calls itself.
+std::string titleOf(const Document& document);
+
+} // namespace coulter

@@ -1,0 +1,20 @@
+#pragma once
+#include "composition/figure.h"
+
+#include <vector>
+
+namespace coulter {
+
+/// What a careful reader would point out about a figure: one sentence, its place, and where one is clear a remedy.
+struct Finding {
+    Problem said;
+    ItemPath where;
+    std::optional<Document> fixed; ///< the document that the remedy would make
+    bool operator==(const Finding&) const = default;
+};
+
+/// Problems and notes of the page (in short: the sentence itself stands under its line), of the plots, and what
+/// sampling found, in this order.
+std::vector<Finding> findingsOf(const Figure& figure);
+
+} // namespace coulter

@@ -1,0 +1,130 @@
+#include "composition/labels.h"
+
+#include "formula/parser.h"
+#include "formula/text.h"
+
+#include <algorithm>
+#include <set>
+
+namespace coulter {
+namespace {
+
+/// ISO 80000-1: the number that is shown is the quotient of quantity and unit.
+std::string quantityLabel(const std::string& label, const std::string& symbol, const std::string& unit) {
+    std::string text = label.empty() ? "$" + symbol + "$" : label + " $" + symbol + "$";
+    if (!unit.empty() && unit != "1") {
+        const std::string printed = printedUnit(unit);
+        const bool compound = printed.find_first_of(" /") != std::string::npos;
+        text += compound ? " / (" + printed + ")" : " / " + printed;
+    }
+    return text;
+}
+
+} // namespace
+
+std::string printedUnit(const std::string& unit) {
+    static constexpr std::u32string_view raised = U"⁰¹²³⁴⁵⁶⁷⁸⁹";
+    std::u32string out;
+    const std::u32string text = decodeUtf8(unit);
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        const char32_t c = text[i];
+        const bool afterLetter = !out.empty() && out.back() != U' ' && out.back() != U'/';
+        if (c == U'^') continue;
+        if ((c == U'-' || c == U'−') && afterLetter)
+            out.push_back(U'⁻');
+        else if (isDigit(c) && afterLetter)
+            out.push_back(raised[c - U'0']);
+        else if (c == U'.' || c == U'*')
+            out.push_back(U' ');
+        else
+            out.push_back(c);
+    }
+    return encodeUtf8(out);
+}
+
+namespace {
+
+using Rank = ScaleWord::Rank;
+
+/// From the functions that plots draw: their common label, or their names with the common unit.
+std::string functionLabel(const std::vector<ScaleWord>& words) {
+    std::set<std::string> labels, units;
+    for (const ScaleWord& word : words) {
+        if (word.symbol.empty()) return "";
+        labels.insert(quantityLabel(word.label, word.symbol, word.unit));
+        units.insert(word.unit);
+    }
+    if (labels.size() == 1) return *labels.begin();
+    if (labels.empty() || units.size() > 1) return "";
+    std::string all;
+    for (const std::string& label : labels) {
+        const auto end = label.rfind(" / ");
+        all += (all.empty() ? "" : ", ") +
+               (units.begin()->empty() || end == std::string::npos ? label : label.substr(0, end));
+    }
+    return units.begin()->empty() ? all : all + " / " + printedUnit(*units.begin());
+}
+
+/// A coordinate in the plane or in space, with the unit of the vectors that are drawn.
+std::string coordinateLabel(const std::vector<ScaleWord>& words, const char* coordinate) {
+    std::set<std::string> units;
+    for (const ScaleWord& word : words) units.insert(word.unit);
+    return quantityLabel("", coordinate, units.size() == 1 ? *units.begin() : "");
+}
+
+/// What ranks highest decides: the variable of a field, any variable, functions, mere coordinates.
+std::string label(const PanelReading& reading, ScaleWord PlotWords::*which, const char* coordinate) {
+    std::vector<ScaleWord> words;
+    for (const PlotWords& each : reading.words) {
+        if ((each.*which).rank != Rank::None) words.push_back(each.*which);
+    }
+    const auto first = std::ranges::max_element(words, {}, &ScaleWord::rank);
+    if (first == words.end()) return "";
+    if (first->rank == Rank::Coordinate) return coordinateLabel(words, coordinate);
+    if (first->rank == Rank::Function) return functionLabel(words);
+    return quantityLabel(first->label, first->symbol, first->unit);
+}
+
+} // namespace
+
+PanelLabels derivedLabels(const PanelReading& reading) {
+    return {label(reading, &PlotWords::across, "x"), label(reading, &PlotWords::up, "y"),
+            label(reading, &PlotWords::upright, "z"), label(reading, &PlotWords::colour, "")};
+}
+
+PanelLabels labelsOf(const Panel& panel, const PanelReading& reading) {
+    PanelLabels labels = derivedLabels(reading);
+    if (panel.x.label) labels.across = *panel.x.label;
+    if (panel.y.label) labels.up = *panel.y.label;
+    if (panel.colour.label) labels.colour = *panel.colour.label;
+    return labels;
+}
+
+std::string withValues(const Page& page, const std::string& text) {
+    std::string out;
+    bool formula = false;
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        if (text[i] == '$') formula = !formula;
+        const auto end = text[i] == '{' && !formula ? text.find('}', i) : std::string::npos;
+        if (end == std::string::npos) {
+            out += text[i];
+            continue;
+        }
+        const std::u32string inner = decodeUtf8(std::string_view(text).substr(i + 1, end - i - 1));
+        const LexResult lexed = tokenize(inner, 0, inner.size());
+        std::string name;
+        const std::size_t length = readName(lexed.tokens, name);
+        const Line* line =
+            length > 0 && length + 1 == lexed.tokens.size() ? page.find(name, LineKind::Quantity) : nullptr;
+        if (!line || !line->value) {
+            out += text[i];
+            continue;
+        }
+        out += "$" + roundedNumber(*line->value, 6) + "$";
+        if (!line->unit.empty() && line->unit != "1") out += "\u2009" + printedUnit(line->unit);
+        i = end;
+    }
+    return out;
+}
+
+} // namespace coulter

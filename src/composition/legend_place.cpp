@@ -1,0 +1,164 @@
+#include "composition/legend_place.h"
+
+#include "composition/labels.h"
+#include "typeset/formula_math.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+namespace {
+
+/// Height of a curve's last visible value, in mm from the panel's top; NaN if it does not reach the right end.
+double endHeight(const CoarseLook& curve, const PanelLimits& limits, double height) {
+    if (curve.x.empty()) return std::nan("");
+    const PanelMap map = limits.map(1, height);
+    const double reach = map.x.toSheet(curve.x.back()), v = map.y.toSheet(curve.y.back());
+    if (reach < 0.97 || reach > 1.0001 || !(v >= 0 && v <= height)) return std::nan("");
+    return height - v;
+}
+
+/// How many coarse points of all curves a rectangle covers.
+std::size_t covered(const Rect& rect, const std::vector<CoarseLook>& coarse, const PanelLimits& limits, double width,
+                    double height) {
+    std::size_t count = 0;
+    const Rect around = rect.grown(1.0);
+    const PanelMap map = limits.map(width, height);
+    for (const CoarseLook& curve : coarse) {
+        for (std::size_t i = 0; i < curve.x.size(); ++i) {
+            if (around.contains({map.x.toSheet(curve.x[i]), height - map.y.toSheet(curve.y[i])})) ++count;
+        }
+    }
+    return count;
+}
+
+bool endsApart(const std::vector<CoarseLook>& coarse, const LegendLayout& legend, const PanelLimits& limits,
+               double height) {
+    std::vector<double> ends;
+    for (const std::size_t index : legend.drawn) ends.push_back(endHeight(coarse[index], limits, height));
+    std::ranges::sort(ends);
+    for (std::size_t i = 0; i < ends.size(); ++i) {
+        if (std::isnan(ends[i])) return false;
+        if (i > 0 && ends[i] - ends[i - 1] < 0.85 * legend.rowHeight) return false;
+    }
+    return !ends.empty();
+}
+
+} // namespace
+
+Rect legendRectInPanel(const LegendLayout& legend, const Legend& settings, double panelWidth, double panelHeight) {
+    constexpr double inset = distance::legendInset;
+    Rect rect{inset, inset, legend.width, legend.height};
+    const double right = panelWidth - legend.width - inset, bottom = panelHeight - legend.height - inset;
+    switch (legend.place) {
+    case LegendPlace::TopLeft: break;
+    case LegendPlace::TopRight: rect.x = right; break;
+    case LegendPlace::BottomLeft: rect.y = bottom; break;
+    case LegendPlace::BottomRight:
+        rect.x = right;
+        rect.y = bottom;
+        break;
+    case LegendPlace::Outside: rect = {panelWidth + distance::legendGap, 0, legend.width, legend.height}; break;
+    default: return {};
+    }
+    if (settings.at) {
+        rect.x = (*settings.at)[0];
+        rect.y = (*settings.at)[1];
+    }
+    return rect;
+}
+
+namespace {
+
+/// Whether a plot is left out of the legend because an earlier one in another kind shows the same formula.
+bool isShownBefore(const PanelReading& reading, std::size_t index) {
+    const Drawn& drawn = reading.drawn[index];
+    if (drawn.name) return false;
+    for (std::size_t i = 0; i < index; ++i) {
+        const Drawn& before = reading.drawn[i];
+        if (before.kind != drawn.kind && before.kind->swatch && before.of == drawn.of && !before.name &&
+            before.path.part == drawn.path.part)
+            return true;
+    }
+    return false;
+}
+
+} // namespace
+
+LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelReading& reading, const PanelLook& look,
+                          const PanelLimits& limits, double panelWidth, double panelHeight, double letterSize) {
+    LegendLayout legend;
+    if (panel.legend.place == LegendPlace::None) return legend;
+    for (std::size_t i = 0; i < reading.drawn.size(); ++i) {
+        const Drawn& drawn = reading.drawn[i];
+        if (!drawn.kind->swatch || isShownBefore(reading, i)) continue;
+        legend.drawn.push_back(i);
+    }
+    const bool single = legend.drawn.size() <= 1 && panel.legend.place == LegendPlace::Automatic &&
+                        (panel.plots.empty() || !panel.plots[0].name);
+    if (legend.drawn.empty() || single) return {};
+    std::erase_if(legend.drawn, [&](std::size_t i) { // named to be left out
+        return reading.drawn[i].name && reading.drawn[i].name->empty();
+    });
+    legend.rowHeight = 1.35 * letterSize;
+    double widest = 0;
+    for (const std::size_t i : legend.drawn) {
+        const Drawn& drawn = reading.drawn[i];
+        const bool byHand = drawn.name && drawn.caseCount == 1;
+        Box entry = byHand ? labelBox(withValues(page, *drawn.name), FontId::Text, letterSize, page.names)
+                           : layoutMath(*drawn.entry, letterSize, false);
+        widest = std::max(widest, entry.width);
+        legend.rowHeight = std::max(legend.rowHeight, entry.height() + 0.35 * letterSize);
+        legend.entries.push_back(std::move(entry));
+    }
+    if (legend.entries.empty()) return {};
+    legend.width = distance::legendSample + distance::sampleGap + widest;
+    legend.height = legend.rowHeight * static_cast<double>(legend.entries.size());
+    legend.place = panel.legend.place;
+    if (legend.place != LegendPlace::Automatic) return legend;
+    if (panel.legend.at) {
+        legend.place = LegendPlace::TopLeft;
+        return legend;
+    }
+    const bool functions = std::ranges::all_of(reading.drawn, [](const Drawn& drawn) {
+        const Curve* curve = curveOf(drawn);
+        return curve && curve->isFunction();
+    });
+    if (functions && widest < 0.3 * panelWidth && endsApart(look.coarse, legend, limits, panelHeight)) {
+        legend.place = LegendPlace::AtEnds;
+        return legend;
+    }
+    std::size_t least = SIZE_MAX;
+    LegendPlace best = LegendPlace::Outside;
+    if (legend.width < 0.6 * panelWidth && legend.height < 0.6 * panelHeight) {
+        for (const LegendPlace place :
+             {LegendPlace::TopRight, LegendPlace::TopLeft, LegendPlace::BottomRight, LegendPlace::BottomLeft}) {
+            legend.place = place;
+            const std::size_t count = covered(legendRectInPanel(legend, {}, panelWidth, panelHeight), look.coarse,
+                                              limits, panelWidth, panelHeight);
+            if (count < least) {
+                least = count;
+                best = place;
+            }
+        }
+    }
+    legend.place = least == 0 ? best : LegendPlace::Outside;
+    return legend;
+}
+
+std::vector<EndLabel> endLabels(const LegendLayout& legend, const std::vector<double>& ends, double panelHeight) {
+    std::vector<EndLabel> labels;
+    for (std::size_t i = 0; i < ends.size(); ++i) labels.push_back({i, ends[i], ends[i]});
+    std::ranges::stable_sort(labels, {}, &EndLabel::end);
+    // Push down those that touch, then back up from the panel's lower end.
+    for (std::size_t i = 1; i < labels.size(); ++i)
+        labels[i].y = std::max(labels[i].y, labels[i - 1].y + legend.rowHeight);
+    for (std::size_t i = labels.size(); i-- > 0;) {
+        const double lowest =
+            i + 1 < labels.size() ? labels[i + 1].y - legend.rowHeight : panelHeight + legend.rowHeight / 2;
+        labels[i].y = std::min(labels[i].y, lowest);
+    }
+    return labels;
+}
+
+} // namespace coulter

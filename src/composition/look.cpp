@@ -1,0 +1,157 @@
+#include "composition/look.h"
+
+#include "drawing/ticks.h"
+
+#include "sampling/range.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+namespace {
+
+/// A logarithmic scale that was given no positive end shows so much less than its other end.
+constexpr double usualDecades = 1e-4;
+
+/// An interval as far as a logarithmic scale can show it.
+Limits forScale(Limits limits, ScaleKind scale) {
+    if (scale == ScaleKind::Linear || limits.low > 0) return limits;
+    if (!(limits.high > 0)) return {0.1, 1};
+    return {limits.high * usualDecades, limits.high};
+}
+
+/// Limits of a coordinate from its values; out to the next tick, so that the scale ends with a number.
+/// @param also  to be shown as well, however far away; on a logarithmic scale nothing
+std::optional<Limits> fromValues(std::vector<double> values, ScaleKind scale, double tickCount,
+                                 const std::optional<Limits>& also = {}) {
+    const bool logarithmic = scale == ScaleKind::Logarithmic;
+    if (logarithmic) {
+        std::erase_if(values, [](double value) { return !(value > 0); });
+        for (double& value : values) value = std::log10(value);
+    }
+    const auto range = robustRange(values);
+    if (!range) return std::nullopt;
+    double low = range->first, high = range->second;
+    if (also && !logarithmic) {
+        low = std::min(low, also->low);
+        high = std::max(high, also->high);
+    }
+    if (!(high - low > 1e-12 * std::max(std::abs(low), std::abs(high)))) { // a constant: room on both sides
+        const double room = low == 0 || logarithmic ? 1 : std::abs(low) * 0.5;
+        low -= room;
+        high += room;
+    }
+    if (logarithmic) {
+        // To whole powers of ten where that wastes little room.
+        const double margin = 0.01 * (high - low), little = 0.25 * (high - low);
+        if (low - std::floor(low) < little)
+            low = std::floor(low);
+        else
+            low -= margin;
+        if (std::ceil(high) - high < little)
+            high = std::ceil(high);
+        else
+            high += margin;
+        return Limits{std::pow(10, std::max(low, -300.0)), std::pow(10, std::min(high, 300.0))};
+    }
+    low = std::max(low, -1e300);
+    high = std::min(high, 1e300);
+    // Half a step where a whole one would waste room.
+    const double step = tickStep(low, high, tickCount);
+    const auto outwards = [&](double value, double direction) {
+        const double margin = 0.01 * (high - low);
+        const double whole =
+            direction < 0 ? std::floor((value - margin) / step) * step : std::ceil((value + margin) / step) * step;
+        const double half = direction < 0 ? std::floor((value - margin) / step * 2) * step / 2
+                                          : std::ceil((value + margin) / step * 2) * step / 2;
+        if (direction < 0 && value >= 0 && value <= margin) return 0.0; // a curve that starts at zero stands on zero
+        return std::abs(whole - value) > 0.8 * step ? half : whole;
+    };
+    return Limits{outwards(low, -1), outwards(high, 1)};
+}
+
+} // namespace
+
+PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, const std::stop_token& stop) {
+    PanelLook look;
+    look.extents.xScale = reading.xScale;
+    look.extents.yScale = reading.yScale;
+    // What the horizontal scale will show decides where functions are looked at.
+    Extents intervals = look.extents;
+    for (const Drawn& drawn : reading.drawn) {
+        addExtents(*drawn.parts[0].source, {}, intervals);
+        if (drawn.kind->reach) drawn.kind->reach(drawn, intervals);
+    }
+    const Limits across = panelLimits(panel, intervals, 6).x;
+    std::array<std::vector<double>, 3> inSpace;
+    for (const Drawn& drawn : reading.drawn) {
+        for (std::size_t i = 0; i < drawn.parts.size(); ++i) {
+            CoarseLook coarse = lookAt(*drawn.parts[i].source, reading.xScale, across, stop);
+            addExtents(*drawn.parts[i].source, coarse, look.extents);
+            for (std::size_t k = 0; k < 3; ++k)
+                inSpace[k].insert(inSpace[k].end(), coarse.space[k].begin(), coarse.space[k].end());
+            if (i == 0) look.coarse.push_back(std::move(coarse));
+        }
+        if (drawn.kind->reach) drawn.kind->reach(drawn, look.extents);
+    }
+    if (reading.isSpace()) {
+        look.space.emplace();
+        for (std::size_t k = 0; k < 3; ++k)
+            (*look.space)[k] = fromValues(std::move(inSpace[k]), ScaleKind::Linear, 4).value_or(Limits{0, 1});
+    }
+    const auto isField = [](const Drawn& drawn) { return fieldOf(drawn) != nullptr; };
+    if (std::ranges::none_of(reading.drawn, isField)) return look;
+    const ScaleKind scale = colourScaleOf(panel);
+    if (panel.colour.limits) {
+        look.colours = forScale(*panel.colour.limits, scale);
+        return look;
+    }
+    const PanelLimits limits = panelLimits(panel, look.extents, 6);
+    std::vector<double> values;
+    for (const Drawn& drawn : reading.drawn) {
+        if (!isField(drawn)) continue;
+        const auto some = coarseValues(*fieldOf(drawn), limits.xScale, limits.x, limits.yScale, limits.y, stop);
+        values.insert(values.end(), some.begin(), some.end());
+    }
+    look.colours = fromValues(std::move(values), scale, 6).value_or(Limits{0.1, 1});
+    return look;
+}
+
+PanelLimits panelLimits(const Panel& panel, const Extents& extents, double yTickCount) {
+    PanelLimits limits{{0, 1}, {0, 1}, extents.xScale, extents.yScale};
+    if (panel.x.limits)
+        limits.x = forScale(*panel.x.limits, extents.xScale);
+    else if (extents.across)
+        limits.x = forScale(*extents.across, extents.xScale);
+    else // all coordinates are values
+        limits.x = fromValues(extents.xs, extents.xScale, yTickCount).value_or(forScale({0, 1}, extents.xScale));
+    if (panel.y.limits)
+        limits.y = forScale(*panel.y.limits, extents.yScale);
+    else if (extents.up)
+        limits.y = forScale(*extents.up, extents.yScale);
+    else
+        limits.y = fromValues(extents.ys, extents.yScale, yTickCount, extents.alsoUp)
+                       .value_or(extents.yScale == ScaleKind::Logarithmic ? Limits{0.1, 1} : Limits{0, 1});
+    return limits;
+}
+
+PanelLimits withEqualScales(PanelLimits limits, const Panel& panel, double width, double height) {
+    if (limits.xScale != limits.yScale) return limits;
+    const bool logarithmic = limits.xScale == ScaleKind::Logarithmic;
+    const auto extent = [&](const Limits& l) { return logarithmic ? std::log(l.high / l.low) : l.high - l.low; };
+    const double perX = extent(limits.x) / width, perY = extent(limits.y) / height;
+    const auto widen = [&](Limits& l, double by) {
+        if (logarithmic) {
+            const double middle = std::sqrt(l.low) * std::sqrt(l.high), half = std::pow(l.high / l.low, by / 2);
+            l = {middle / half, middle * half};
+        } else {
+            const double middle = l.low / 2 + l.high / 2, half = (l.high - l.low) / 2 * by;
+            l = {middle - half, middle + half};
+        }
+    };
+    if (perX < perY && !panel.x.limits) widen(limits.x, perY / perX);
+    if (perY < perX && !panel.y.limits) widen(limits.y, perX / perY);
+    return limits;
+}
+
+} // namespace coulter

@@ -1,0 +1,75 @@
+#pragma once
+#include "composition/look.h"
+#include "drawing/frame.h"
+#include "drawing/ticks.h"
+#include "typeset/box.h"
+
+#include <stop_token>
+
+namespace coulter {
+
+/// Distances in mm that layout and drawing share.
+namespace distance {
+inline constexpr double edge = 3;                   ///< free paper round everything
+inline constexpr double scaleOffset = 2;            ///< between the panel and its scale lines
+inline constexpr double tick = 1.2;                 ///< length
+inline constexpr double toNumber = 0.8;             ///< between a tick and its number
+inline constexpr double barGap = 5, barWidth = 3.5; ///< of the colour bar
+inline constexpr double legendInset = 2, legendGap = 4, legendSample = 7, sampleGap = 2;
+} // namespace distance
+
+/// Letter sizes of a sheet in mm of one em.
+struct LetterSizes {
+    double text = 0;   ///< labels and legend
+    double number = 0; ///< at the ticks
+    double title = 0;
+};
+LetterSizes letterSizes(const Sheet& sheet);
+
+/// What is written at a tick, typeset: digits, or a power of ten.
+Box tickBox(const std::string& label, double size);
+
+/// How the legend is shown once its place is decided.
+struct LegendLayout {
+    LegendPlace place = LegendPlace::None; ///< never Automatic
+    std::vector<Box> entries;
+    std::vector<std::size_t> drawn; ///< index of what each entry stands for
+    double rowHeight = 0;
+    double width = 0, height = 0; ///< of the whole, mm
+    Rect rect;                    ///< on the sheet; empty at the ends and for none
+};
+
+/// The bar beside fields that says what their colours mean; its map is the frame's.
+struct ColourBar {
+    bool shown = false;
+    Ticks ticks;
+    Box label;
+    Rect rect;
+};
+
+/// Scales of a view of space.
+struct SpaceScales {
+    std::array<Ticks, 3> ticks;
+    std::array<Box, 3> labels;
+};
+
+/// Where everything of a panel goes, before anything is sampled to its tolerance.
+struct PanelLayout {
+    Rect room; ///< of the whole panel on the sheet, mm
+    Frame frame;
+    Ticks xTicks, yTicks;
+    Box title, xLabel, yLabel;
+    LetterSizes sizes;
+    LegendLayout legend;
+    ColourBar colours;
+    SpaceScales space;
+};
+
+/// Lays one panel out within its room on the sheet.
+/// @param held  if given, an automatic vertical range holds these limits too
+/// On a room too small for its letters these become smaller, so that nothing is ever cut off.
+PanelLayout layoutPanel(const Page& page, const Sheet& sheet, const Panel& panel, const PanelReading& reading,
+                        const PanelLook& look, const Rect& room, const std::optional<Limits>& held,
+                        const std::stop_token& stop);
+
+} // namespace coulter

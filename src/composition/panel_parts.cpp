@@ -1,0 +1,255 @@
+#include "composition/panel_parts.h"
+
+#include "composition/legend_place.h"
+#include "composition/space_parts.h"
+#include "drawing/colours.h"
+#include "typeset/formula_math.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+namespace {
+
+using namespace distance;
+
+constexpr double scaleWidth = 0.18; // mm
+
+class PanelParts {
+public:
+    PanelParts(Figure& figure, std::size_t panel)
+        : figure_(figure), index_(panel), panel_(figure.document.panels[panel]), layout_(figure.panels[panel].layout),
+          frame_(layout_.frame), drawn_(figure.panels[panel].drawn), sizes_(layout_.sizes),
+          dotsPerMm_(figure.effort.dotsPerMm) {}
+
+    void run() {
+        hit(ItemKind::Panel, 0, frame_.rect);
+        plots(Layer::Ground);
+        if (frame_.space)
+            drawSpaceScales(figure_.scene, layout_);
+        else
+            grid();
+        plots(Layer::Area);
+        plots(Layer::Line);
+        if (!frame_.space) {
+            horizontalScale();
+            verticalScale();
+        }
+        if (layout_.legend.place == LegendPlace::AtEnds)
+            labelsAtEnds();
+        else
+            legend();
+        colourBar();
+        title();
+    }
+
+private:
+    void hit(ItemKind kind, std::size_t index, Rect rect) { figure_.hits.push_back({{kind, index_, index, 0}, rect}); }
+
+    void stroke(Polylines lines, Colour colour, double width) {
+        figure_.scene.items.emplace_back(StrokeItem{std::move(lines), colour, width, {}, false});
+    }
+
+    /// What was drawn, one after the other; whose each item of the scene is, is remembered.
+    void plots(Layer layer) {
+        Canvas canvas(figure_.scene, frame_.rect, dotsPerMm_);
+        for (const Drawn& drawn : drawn_) {
+            if (drawn.kind->layer != layer) continue;
+            const std::size_t first = figure_.scene.items.size();
+            drawn.kind->draw(drawn, frame_, canvas);
+            figure_.owned.push_back({drawn.path, first, figure_.scene.items.size()});
+        }
+    }
+
+    void colourBar() {
+        const ColourBar& bar = layout_.colours;
+        if (!bar.shown) return;
+        ImageItem image;
+        image.rect = image.clip = bar.rect;
+        image.width = std::max(2, static_cast<int>(bar.rect.width * dotsPerMm_));
+        image.height = std::max(2, static_cast<int>(bar.rect.height * dotsPerMm_));
+        for (int i = 0; i < image.height; ++i) {
+            const Colour c = loam(1 - (i + 0.5) / image.height);
+            image.pixels.insert(image.pixels.end(), static_cast<std::size_t>(image.width),
+                                0xff000000U | static_cast<std::uint32_t>(c.red) << 16 |
+                                    static_cast<std::uint32_t>(c.green) << 8 | c.blue);
+        }
+        figure_.scene.items.emplace_back(std::move(image));
+        const double x = bar.rect.right() + 0.6;
+        std::vector<std::vector<Point>> lines{{{x, bar.rect.y}, {x, bar.rect.bottom()}}};
+        double right = x + tick;
+        for (std::size_t i = 0; i < bar.ticks.places.size(); ++i) {
+            const double y = bar.rect.bottom() - frame_.colour.toSheet(bar.ticks.places[i]);
+            lines.push_back({{x, y}, {x + tick, y}});
+            const Box number = tickBox(bar.ticks.labels[i], sizes_.number);
+            addBox(figure_.scene, number, x + tick + 0.8, y + 0.33 * sizes_.number, inkColour);
+            right = std::max(right, x + tick + 0.8 + number.width);
+        }
+        for (const double minor : bar.ticks.minor) {
+            const double y = bar.rect.bottom() - frame_.colour.toSheet(minor);
+            lines.push_back({{x, y}, {x + tick / 2, y}});
+        }
+        stroke(std::move(lines), inkColour, scaleWidth);
+        hit(ItemKind::Scale, colourScale, {bar.rect.x, bar.rect.y, right - bar.rect.x, bar.rect.height});
+        const double baseline = bar.rect.y - 2.4 - bar.label.descent;
+        addBox(figure_.scene, bar.label, bar.rect.x, baseline, inkColour);
+        if (bar.label.height() > 0) hit(ItemKind::ScaleLabel, colourScale, boxRect(bar.label, bar.rect.x, baseline));
+        powerOfTen(bar.ticks, bar.rect.x + bar.label.width + (bar.label.width > 0 ? 2 : 0), baseline, false);
+    }
+
+    void grid() {
+        std::vector<std::vector<Point>> lines;
+        const Rect& f = frame_.rect;
+        if (panel_.x.grid) {
+            for (const double place : layout_.xTicks.places)
+                lines.push_back({{frame_.onSheet(place, frame_.map.y.low).x, f.y},
+                                 {frame_.onSheet(place, frame_.map.y.low).x, f.bottom()}});
+        }
+        if (panel_.y.grid) {
+            for (const double place : layout_.yTicks.places)
+                lines.push_back({{f.x, frame_.onSheet(frame_.map.x.low, place).y},
+                                 {f.right(), frame_.onSheet(frame_.map.x.low, place).y}});
+        }
+        if (lines.empty()) return;
+        stroke(std::move(lines), gridColour, 0.12);
+        if (layout_.legend.entries.empty() || layout_.legend.place == LegendPlace::AtEnds) return;
+        const Rect r = layout_.legend.rect.grown(1); // no line runs through the legend's words
+        figure_.scene.items.emplace_back(
+            FillItem{{{{r.x, r.y}, {r.right(), r.y}, {r.right(), r.bottom()}, {r.x, r.bottom()}}}, paperColour});
+    }
+
+    void minorMarks(std::vector<std::vector<Point>>& lines, const Ticks& ticks, bool horizontal, double at) const {
+        for (const double place : ticks.minor) {
+            const Point p = horizontal ? Point{frame_.onSheet(place, frame_.map.y.low).x, at}
+                                       : Point{at, frame_.onSheet(frame_.map.x.low, place).y};
+            lines.push_back({p, horizontal ? Point{p.x, p.y + tick / 2} : Point{p.x - tick / 2, p.y}});
+        }
+    }
+
+    void horizontalScale() {
+        const Rect& f = frame_.rect;
+        const double y = f.bottom() + scaleOffset;
+        std::vector<std::vector<Point>> lines{{{f.x, y}, {f.right(), y}}};
+        double lowest = y + tick;
+        const double baseline = y + tick + 0.6 + 0.72 * sizes_.number;
+        for (std::size_t i = 0; i < layout_.xTicks.places.size(); ++i) {
+            const double x = frame_.onSheet(layout_.xTicks.places[i], frame_.map.y.low).x;
+            lines.push_back({{x, y}, {x, y + tick}});
+            const Box number = tickBox(layout_.xTicks.labels[i], sizes_.number);
+            // A minus sign hangs out to the left, so that the digits stand under their tick.
+            const double sign = layout_.xTicks.labels[i].starts_with('-')
+                                    ? layoutMath(*mathDigits("-"), sizes_.number, false).width
+                                    : 0;
+            addBox(figure_.scene, number, x - (number.width + sign) / 2, baseline, inkColour);
+            lowest = baseline + number.descent;
+        }
+        minorMarks(lines, layout_.xTicks, true, y);
+        stroke(std::move(lines), inkColour, scaleWidth);
+        powerOfTen(layout_.xTicks, f.right(), baseline + 1.15 * sizes_.number, true);
+        hit(ItemKind::Scale, acrossScale, {f.x, f.bottom() + 0.5, f.width, lowest + 0.3 - f.bottom()});
+        const double labelBaseline = baseline + 0.22 * sizes_.number + 0.8 + layout_.xLabel.ascent;
+        const double x = f.x + (f.width - layout_.xLabel.width) / 2;
+        addBox(figure_.scene, layout_.xLabel, x, labelBaseline, inkColour);
+        if (layout_.xLabel.height() > 0)
+            hit(ItemKind::ScaleLabel, acrossScale, boxRect(layout_.xLabel, x, labelBaseline));
+    }
+
+    void verticalScale() {
+        const Rect& f = frame_.rect;
+        const double x = f.x - scaleOffset;
+        std::vector<std::vector<Point>> lines{{{x, f.y}, {x, f.bottom()}}};
+        double left = x - tick;
+        for (std::size_t i = 0; i < layout_.yTicks.places.size(); ++i) {
+            const double y = frame_.onSheet(frame_.map.x.low, layout_.yTicks.places[i]).y;
+            lines.push_back({{x, y}, {x - tick, y}});
+            const Box number = tickBox(layout_.yTicks.labels[i], sizes_.number);
+            const double at = x - tick - 0.8 - number.width;
+            addBox(figure_.scene, number, at, y + 0.33 * sizes_.number, inkColour);
+            left = std::min(left, at);
+        }
+        minorMarks(lines, layout_.yTicks, false, x);
+        stroke(std::move(lines), inkColour, scaleWidth);
+        hit(ItemKind::Scale, upScale, {left - 0.3, f.y, f.x - 0.5 - left, f.height});
+        const double start = left;
+        const double baseline = f.y - 2.4 - layout_.yLabel.descent;
+        addBox(figure_.scene, layout_.yLabel, start, baseline, inkColour);
+        if (layout_.yLabel.height() > 0) hit(ItemKind::ScaleLabel, upScale, boxRect(layout_.yLabel, start, baseline));
+        powerOfTen(layout_.yTicks, start + layout_.yLabel.width + (layout_.yLabel.width > 0 ? 3 : 0), baseline, false);
+    }
+
+    /// "× 10⁵" beside a scale whose numbers are to be multiplied.
+    void powerOfTen(const Ticks& ticks, double x, double baseline, bool alignRight) {
+        if (ticks.powerOfTen == 0) return;
+        const MathPtr power =
+            mathRow({mathSymbol("×"), mathSpace(0.17),
+                     mathScript(mathDigits("10"), nullptr, mathDigits(std::to_string(ticks.powerOfTen)))});
+        const Box box = layoutMath(*power, sizes_.number, false);
+        addBox(figure_.scene, box, alignRight ? x - box.width : x, baseline, inkColour);
+    }
+
+    static Rect boxRect(const Box& box, double x, double baseline) {
+        return {x, baseline - box.ascent, box.width, box.height()};
+    }
+
+    void legend() {
+        if (layout_.legend.entries.empty()) return;
+        const Rect& r = layout_.legend.rect;
+        for (std::size_t i = 0; i < layout_.legend.entries.size(); ++i) {
+            const Drawn& drawn = drawn_[layout_.legend.drawn[i]];
+            const double middle = r.y + (static_cast<double>(i) + 0.5) * layout_.legend.rowHeight;
+            Canvas canvas(figure_.scene, {-1e6, -1e6, 2e6, 2e6}, dotsPerMm_);
+            drawn.kind->swatch(
+                drawn, {r.x, middle - layout_.legend.rowHeight / 2, legendSample, layout_.legend.rowHeight}, canvas);
+            addBox(figure_.scene, layout_.legend.entries[i], r.x + legendSample + sampleGap,
+                   middle + 0.25 * sizes_.text, inkColour);
+        }
+        hit(ItemKind::Legend, 0, r);
+    }
+
+    void labelsAtEnds() {
+        std::vector<double> ends;
+        const Rect& f = frame_.rect;
+        for (const std::size_t index : layout_.legend.drawn) {
+            double y = f.height / 2;
+            const CurveSamples* samples = curveSamplesOf(drawn_[index]);
+            if (samples && !samples->stretches.empty()) {
+                const Stretch& last = samples->stretches.back();
+                y = std::clamp(frame_.onSheet(last.x.back(), last.y.back()).y - f.y, 0.0, f.height);
+            }
+            ends.push_back(y);
+        }
+        for (const EndLabel& label : endLabels(layout_.legend, ends, f.height)) {
+            const Drawn& drawn = drawn_[layout_.legend.drawn[label.entry]];
+            const Box& entry = layout_.legend.entries[label.entry];
+            const double x = f.right() + 2.5, y = f.y + label.y;
+            if (std::abs(label.y - label.end) > 0.6) { // a thin line leads from a label that had to move
+                stroke({{{f.right() + 0.4, f.y + label.end}, {x - 0.5, y}}}, drawn.colour, 0.12);
+            }
+            addBox(figure_.scene, entry, x, y + 0.25 * sizes_.text, drawn.colour);
+            figure_.hits.push_back(
+                {drawn.path, {x, y - layout_.legend.rowHeight / 2, entry.width, layout_.legend.rowHeight}});
+        }
+    }
+
+    void title() {
+        if (layout_.title.height() == 0) return;
+        const double x = layout_.room.x + edge, baseline = layout_.room.y + edge + layout_.title.ascent;
+        addBox(figure_.scene, layout_.title, x, baseline, inkColour);
+        hit(ItemKind::Title, 0, boxRect(layout_.title, x, baseline));
+    }
+
+    Figure& figure_;
+    std::size_t index_;
+    const Panel& panel_;
+    const PanelLayout& layout_;
+    const Frame& frame_;
+    const std::vector<Drawn>& drawn_;
+    LetterSizes sizes_;
+    double dotsPerMm_;
+};
+
+} // namespace
+
+void drawPanel(Figure& figure, std::size_t panel) { PanelParts(figure, panel).run(); }
+
+} // namespace coulter

@@ -1,0 +1,55 @@
+#pragma once
+#include "drawing/scene.h"
+
+#include <vector>
+
+namespace coulter {
+
+using Polylines = std::vector<std::vector<Point>>;
+
+/// How a line is drawn.
+struct Pen {
+    Colour colour;
+    double width = 0.2; ///< mm
+    std::vector<double> dashes = {};
+    bool roundEnds = true;
+};
+
+/// The dashes of a pattern of lines, by its name among `linePatterns`, for a line so wide (mm).
+inline constexpr const char* linePatterns[] = {"solid", "dashed", "dotted", "dash-dotted"};
+std::vector<double> dashesOf(std::size_t pattern, double width);
+
+/// How an area is filled.
+struct Paint {
+    Colour colour;
+    double opacity = 1;
+};
+
+/// Where kinds of plot draw: everything in mm on the sheet, and nothing leaves the panel.
+class Canvas {
+public:
+    /// @param dotsPerMm  for what is made of dots: those of a bitmap of the sheet
+    Canvas(Scene& scene, const Rect& clip, double dotsPerMm) : scene_(scene), clip_(clip), dotsPerMm_(dotsPerMm) {}
+
+    /// Lines, cut at the panel's edges; a line of one point is a dot. Places far away or infinite are cut as well.
+    void stroke(const Polylines& lines, const Pen& pen);
+    /// Polygons as one area, even-odd, cut at the panel's edges.
+    void fill(const Polylines& polygons, const Paint& paint);
+    /// One shape round each of several places, whole wherever the place itself is in the panel; overlapping shapes
+    /// stay filled.
+    /// @param shape  closed outline round (0, 0), mm; an open shape such as a cross has no filling
+    void marks(const std::vector<Point>& places, const Polylines& shape, const Paint* filling, const Pen* outline);
+    void image(ImageItem item) { scene_.items.emplace_back(std::move(item)); }
+    double dotsPerMm() const { return dotsPerMm_; }
+    const Rect& clip() const { return clip_; }
+
+private:
+    Scene& scene_;
+    Rect clip_;
+    double dotsPerMm_;
+};
+
+/// A circle round (0, 0) as a polygon; its corners are nowhere seen at a few mm.
+std::vector<Point> circle(double radius);
+
+} // namespace coulter

@@ -1,0 +1,72 @@
+#include "files/plot_schema.h"
+
+#include "plots/plot_kind.h"
+
+namespace coulter {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+Json schemaOf(const Setting& setting) {
+    Json out;
+    switch (setting.type) {
+    case SettingType::Truth:
+        out["type"] = "boolean";
+        out["default"] = std::get<bool>(setting.usual);
+        break;
+    case SettingType::Number:
+        out["type"] = "number";
+        out["minimum"] = setting.least;
+        out["maximum"] = setting.greatest;
+        out["default"] = std::get<double>(setting.usual);
+        break;
+    case SettingType::Word:
+        for (const char* word : setting.words) out["enum"].push_back(word);
+        out["default"] = std::get<std::string>(setting.usual);
+        break;
+    case SettingType::Formula:
+        out["type"] = "string";
+        out["default"] = std::get<std::string>(setting.usual);
+        break;
+    case SettingType::Variable: out["type"] = "string"; break;
+    case SettingType::Colour:
+        out["type"] = "string";
+        out["pattern"] = "^#[0-9a-fA-F]{6}$";
+        break;
+    }
+    out["description"] = std::string(setting.meaning) + (*setting.unit ? ", in " + std::string(setting.unit) : "");
+    return out;
+}
+
+Json schemaOf(const PlotKind& kind) {
+    Json style = {{"type", "object"}, {"additionalProperties", false}, {"properties", Json::object()}};
+    Json properties = {
+        {"kind", {{"const", kind.name}, {"description", kind.meaning}}},
+        {"of",
+         {{"type", "string"}, {"description", "what is drawn, in the notation: f(x), or T(z, t) for z in {0.1, 0.5}"}}},
+        {"name",
+         {{"type", "string"}, {"description", "legend entry; absent: derived from what is drawn; empty: none"}}}};
+    for (const Setting* setting : kind.settings)
+        (setting->isStyle ? style["properties"] : properties)[setting->key] = schemaOf(*setting);
+    properties["style"] = style;
+    properties["finer"] = {{"$ref", "#/$defs/finer"}};
+    return {{"type", "object"}, {"additionalProperties", false}, {"properties", properties}};
+}
+
+} // namespace
+
+Json plotDefinitions() {
+    Json all, names = Json::array(), each = Json::array();
+    for (const PlotKind* kind : plotKinds()) {
+        names.push_back(kind->name);
+        each.push_back({{"$ref", "#/$defs/plot, " + std::string(kind->name)}});
+    }
+    all["plot"] = {{"type", "object"},
+                   {"required", {"of"}},
+                   {"properties", {{"kind", {{"enum", names}, {"default", names[0]}}}}},
+                   {"anyOf", each}};
+    for (const PlotKind* kind : plotKinds()) all["plot, " + std::string(kind->name)] = schemaOf(*kind);
+    return all;
+}
+
+} // namespace coulter

@@ -1,0 +1,19 @@
+#pragma once
+#include "drawing/canvas.h"
+#include "plots/drawn.h"
+
+namespace coulter {
+
+// One vocabulary for all kinds of plot: a word means the same everywhere, so that changing the kind keeps what applies.
+
+extern const Setting colourSetting;  ///< of lines, marks and areas
+extern const Setting widthSetting;   ///< of lines, mm
+extern const Setting patternSetting; ///< of lines
+
+/// The pen that these settings describe.
+Pen penOf(const Drawn& drawn);
+
+/// In the legend: a piece of that line.
+void lineSwatch(const Drawn& drawn, const Rect& rect, Canvas& canvas);
+
+} // namespace coulter

@@ -1,0 +1,136 @@
+#include "plots/curve_source.h"
+
+#include "formula/parser.h"
+#include "formula/text.h"
+#include "plots/proof_formulas.h"
+#include "plots/reading.h"
+
+namespace coulter {
+namespace {
+
+/// Coordinates in the plane or in space, with the unit of the vector that is drawn.
+void nameCoordinates(Reading& reading, const Page& page, const ExprPtr& drawn, bool inSpace) {
+    const ScaleWord word = functionWord(page, drawn, ScaleWord::Rank::Coordinate);
+    reading.words.across = reading.words.up = word;
+    if (inSpace) reading.words.upright = word;
+}
+
+/// The second derivative of a straight line is written as the number 0: the same for each component.
+std::shared_ptr<const Program> withComponents(std::shared_ptr<const Program> program, std::size_t count) {
+    if (!program || program->outputs.size() == count) return program;
+    auto repeated = std::make_shared<Program>(*program);
+    repeated->outputs.assign(count, program->outputs.front());
+    return repeated;
+}
+
+} // namespace
+
+bool isNumberAlongOne(const Signature& signature) { return signature.variables == 1 && signature.components == 1; }
+
+namespace {
+
+Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path,
+             bool polar) {
+    const Page& page = context.page;
+    Reading reading;
+    const std::string& variable = plotted.variables[0];
+    const Line& line = *page.find(variable, LineKind::Variable);
+    const std::size_t count = std::max<std::size_t>(1, plotted.cases.size());
+    const std::size_t components = componentCount(page, plotted);
+    if (polar && components > 1) {
+        refuse(reading, plotted, "A polar plot draws a radius over an angle, and this is a vector.",
+               "plot it as a line");
+        return reading;
+    }
+    const Plane plane{page, context.panel, context.xScale, context.yScale};
+    const ProofFormulas proof = components == 3   ? ProofFormulas{}
+                                : polar           ? polarProof(plane, plotted.expression, variable)
+                                : components == 2 ? vectorProof(plane, plotted.expression, variable)
+                                                  : functionProof(plane, plotted.expression, variable);
+    if (polar || components > 1) {
+        nameCoordinates(reading, page, plotted.expression, components == 3);
+    } else {
+        reading.words.across = variableWord(page, variable, ScaleWord::Rank::Variable);
+        reading.words.up = functionWord(page, plotted.expression, ScaleWord::Rank::Function);
+    }
+    const ExprPtr shown = polar ? polarPoint(plotted.expression, variable) : plotted.expression;
+    const ExprPtr bendInSpace = components == 3 ? secondDerivative(page, plotted.expression, variable) : ExprPtr();
+    for (std::size_t c = 0; c < count; ++c) {
+        const FixedValues fixed = caseValues(plotted, c);
+        const auto compiled = [&](const ExprPtr& e) {
+            return e ? compile(page, e, std::span(&variable, 1), fixed).program : nullptr;
+        };
+        Compiled point = compile(page, shown, std::span(&variable, 1), fixed);
+        if (!point.program) {
+            reading.problems = point.problems;
+            break;
+        }
+        Curve curve;
+        curve.program = std::move(point.program);
+        curve.position = compiled(proof.position);
+        curve.bend = withComponents(compiled(proof.bend), curve.position ? curve.position->outputs.size() : 1);
+        if (components == 3) {
+            curve.inSpace = curve.program;
+            curve.program = seenFrom(context.panel.view, *curve.inSpace);
+            curve.position = curve.program;
+            if (const auto inSpace = withComponents(compiled(bendInSpace), 3))
+                curve.bend = seenFrom(context.panel.view, *inSpace);
+        }
+        curve.variable = variable;
+        curve.interval = line.interval;
+        curve.grid = line.grid;
+        Drawn drawn = drawnOf(plot, path, c, count);
+        drawn.parts.push_back({std::make_shared<const Source>(std::move(curve)), nullptr});
+        drawn.entry = entryOf(page, plotted, c);
+        reading.drawn.push_back(std::move(drawn));
+    }
+    return reading;
+}
+
+} // namespace
+
+Reading readCurves(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
+    return read(context, plot, plotted, path, false);
+}
+
+Reading readPolarCurves(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
+    return read(context, plot, plotted, path, true);
+}
+
+std::shared_ptr<const Source> furtherCurve(const ReadingContext& context, const Plotted& plotted, std::size_t caseIndex,
+                                           const std::string& formula, Problems& problems) {
+    const std::string& variable = plotted.variables[0];
+    KnownNames known = context.page.names;
+    for (const std::string& name : plotted.caseNames) known.values.insert(name);
+    const ParsedExpression parsed = parseExpression(decodeUtf8(formula), known);
+    if (!parsed.expression) {
+        problems = parsed.problems;
+        return nullptr;
+    }
+    const FixedValues fixed = caseValues(plotted, caseIndex);
+    const auto compiled = [&](const ExprPtr& e) {
+        return e ? compile(context.page, e, std::span(&variable, 1), fixed) : Compiled{};
+    };
+    Compiled value = compiled(parsed.expression);
+    if (!value.program) {
+        problems = value.problems;
+        return nullptr;
+    }
+    if (value.program->outputs.size() != 1) {
+        problems = {{-1, 1, 1, "This is a vector, and a number is wanted here.", "write one of its components"}};
+        return nullptr;
+    }
+    const Line& line = *context.page.find(variable, LineKind::Variable);
+    const Plane plane{context.page, context.panel, context.xScale, context.yScale};
+    const ProofFormulas proof = functionProof(plane, parsed.expression, variable);
+    Curve curve;
+    curve.program = std::move(value.program);
+    curve.position = compiled(proof.position).program;
+    curve.bend = compiled(proof.bend).program;
+    curve.variable = variable;
+    curve.interval = line.interval;
+    curve.grid = line.grid;
+    return std::make_shared<const Source>(std::move(curve));
+}
+
+} // namespace coulter

@@ -1,0 +1,26 @@
+#include "plots/drawn.h"
+
+#include <algorithm>
+
+namespace coulter {
+
+const Curve* curveOf(const Drawn& drawn, std::size_t part) {
+    return part < drawn.parts.size() ? std::get_if<Curve>(drawn.parts[part].source.get()) : nullptr;
+}
+const Field* fieldOf(const Drawn& drawn) {
+    return drawn.parts.empty() ? nullptr : std::get_if<Field>(drawn.parts[0].source.get());
+}
+const CurveSamples* curveSamplesOf(const Drawn& drawn, std::size_t part) {
+    return part < drawn.parts.size() ? std::get_if<CurveSamples>(drawn.parts[part].samples.get()) : nullptr;
+}
+const FieldSamples* fieldSamplesOf(const Drawn& drawn) {
+    return drawn.parts.empty() ? nullptr : std::get_if<FieldSamples>(drawn.parts[0].samples.get());
+}
+
+bool isFinished(const Drawn& drawn) {
+    return std::ranges::all_of(drawn.parts, [](const Sampled& part) {
+        return part.samples && std::visit([](const auto& samples) { return samples.finished; }, *part.samples);
+    });
+}
+
+} // namespace coulter

@@ -1,0 +1,43 @@
+#pragma once
+#include "figure/item_path.h"
+#include "plots/source.h"
+#include "typeset/math.h"
+
+#include <memory>
+#include <optional>
+#include <vector>
+
+namespace coulter {
+
+struct PlotKind;
+
+/// A source and what was sampled of it.
+struct Sampled {
+    std::shared_ptr<const Source> source;
+    std::shared_ptr<const Samples> samples; ///< null until sampled
+};
+
+/// One thing on the sheet that is drawn by a kind of plot: a plot, or one case of a plot that is a family.
+struct Drawn {
+    ItemPath path;
+    const PlotKind* kind = nullptr;
+    std::vector<Sampled> parts;      ///< what is drawn; then what else that needs, such as the other edge of an area
+    Settings settings;               ///< of the plot
+    std::vector<FinerStretch> finer; ///< of the plot
+    std::string of;                  ///< as the plot spells it
+    std::optional<std::string> name; ///< legend entry by hand; empty: none
+    Colour colour;
+    MathPtr entry; ///< derived legend entry: "z = 0.5 m", or the formula drawn
+    std::size_t caseCount = 1;
+};
+
+/// The curve or field that is drawn, and its samples; null if it is the other, or not sampled yet.
+const Curve* curveOf(const Drawn& drawn, std::size_t part = 0);
+const Field* fieldOf(const Drawn& drawn);
+const CurveSamples* curveSamplesOf(const Drawn& drawn, std::size_t part = 0);
+const FieldSamples* fieldSamplesOf(const Drawn& drawn);
+
+/// Whether all that was asked for was sampled.
+bool isFinished(const Drawn& drawn);
+
+} // namespace coulter

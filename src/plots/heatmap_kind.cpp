@@ -1,0 +1,69 @@
+// A field by colours.
+#include "drawing/clip_polyline.h"
+#include "drawing/colours.h"
+#include "drawing/field_image.h"
+#include "plots/field_source.h"
+#include "plots/sampling.h"
+#include "sampling/grid.h"
+
+namespace coulter {
+namespace {
+
+constexpr const char* fillWords[] = {"smooth", "cells"};
+const Setting fillSetting{.key = "fill",
+                          .label = "fill",
+                          .meaning = "interpolated between the samples, or one colour for each",
+                          .type = SettingType::Word,
+                          .usual = std::string("smooth"),
+                          .words = fillWords};
+constexpr Setting meshSetting{.key = "mesh",
+                              .label = "cells",
+                              .meaning = "lines round each cell of the samples",
+                              .type = SettingType::Truth,
+                              .usual = false};
+
+constexpr const Setting* settings[] = {&acrossSetting, &fillSetting, &meshSetting};
+
+FieldFill fillOf(const Drawn& drawn) { return static_cast<FieldFill>(word(drawn.settings, fillSetting)); }
+
+/// Cells drawn round the outermost points of a grid reach beyond the interval.
+void reach(const Drawn& drawn, Extents& extents) {
+    if (fillOf(drawn) != FieldFill::Cells) return;
+    const Field& field = *fieldOf(drawn);
+    for (std::size_t k = 0; k < 2; ++k) {
+        const ScaleKind scale = k == 0 ? extents.xScale : extents.yScale;
+        const Interval& interval = field.intervals[k];
+        const std::vector<double> points = gridPoints(interval, field.grids[k], field.variables[k]).points;
+        if (points.size() < 2) continue;
+        const AxisMap map{scale, interval.low, interval.high, 1};
+        const std::vector<double> borders = cellBorders(points, map);
+        Extents::hold(k == 0 ? extents.across : extents.up,
+                      {map.fromSheet(borders.front()), map.fromSheet(borders.back())});
+    }
+}
+
+void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
+    const FieldSamples& samples = *fieldSamplesOf(drawn);
+    canvas.image(fieldImage(samples, fillOf(drawn), frame, canvas.dotsPerMm()));
+    if (!truth(drawn.settings, meshSetting)) return;
+    Polylines lines;
+    for (const auto& line : meshLines(samples, frame)) {
+        for (auto& piece : clipPolyline(line, frame.rect)) lines.push_back(std::move(piece));
+    }
+    canvas.stroke(lines, {inkColour, 0.05, {}, false});
+}
+
+} // namespace
+
+extern const PlotKind heatmapKind;
+constexpr PlotKind heatmapKind{.name = "heatmap",
+                               .meaning = "a field over two variables by colours; a vector by its length",
+                               .runs = Runs::Over,
+                               .layer = Layer::Ground,
+                               .settings = settings,
+                               .fits = [](const Signature& s) { return s.variables == 2; },
+                               .read = readField,
+                               .reach = reach,
+                               .draw = draw};
+
+} // namespace coulter

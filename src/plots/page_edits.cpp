@@ -1,0 +1,136 @@
+#include "plots/page_edits.h"
+
+#include "formula/parser.h"
+#include "formula/text.h"
+#include "plots/plot_kind.h"
+
+#include <algorithm>
+
+namespace coulter {
+namespace {
+
+std::string spelledName(const std::string& canonical) {
+    const NameParts parts = nameParts(canonical);
+    if (parts.subscript.empty()) return parts.letter;
+    return parts.subscript.find(' ') != std::string::npos || decodeUtf8(parts.subscript).size() > 1
+               ? parts.letter + "_{" + parts.subscript + "}"
+               : canonical;
+}
+
+/// Whether a plot is already a call of this function.
+bool draws(const Page& page, const Plot& plot, const std::string& function) {
+    const PlotKind* kind = findPlotKind(plot.kind);
+    const Plotted plotted = readPlotted(page, plot.of, kind ? variablesOf(*kind) : 1);
+    return plotted.expression && plotted.expression->kind == ExprKind::Call && plotted.expression->text == function;
+}
+
+/// A new function of one variable is drawn at once, and so is one of two on an empty panel, in the first kind that
+/// fits; variables without an interval get a usual one.
+void drawNewFunction(Document& document, std::size_t index) {
+    Page page = readPage(document.page);
+    const Line line = page.lines[index];
+    std::vector<Plot>& plots = document.panels[0].plots;
+    const std::size_t count = line.parameters.size();
+    const std::optional<Signature> signature = signatureOf(page, line);
+    if (!signature || count == 0 || (count > 1 && !plots.empty())) return;
+    const auto kind = std::ranges::find_if(plotKinds(), [&](const PlotKind* each) { return each->fits(*signature); });
+    if (kind == plotKinds().end()) return;
+    for (const std::string& variable : line.parameters) {
+        if (page.defined.contains(variable) && !page.find(variable, LineKind::Variable)) return;
+    }
+    for (auto variable = line.parameters.rbegin(); variable != line.parameters.rend(); ++variable) {
+        if (page.defined.contains(*variable)) continue;
+        document.page.insert(document.page.begin() + static_cast<std::ptrdiff_t>(index) + 1,
+                             spelledName(*variable) + " in [-5, 5]");
+    }
+    page = readPage(document.page);
+    if (std::ranges::any_of(plots, [&](const Plot& plot) { return draws(page, plot, line.name); })) return;
+    plots.push_back(plotOf(callText(line), (*kind)->name));
+}
+
+/// A formula with a function's name replaced, where it stands as a name before a bracket.
+std::string renamed(const std::string& formula, const std::string& before, const std::string& after) {
+    const std::u32string text = decodeUtf8(formula);
+    const LexResult lexed = tokenize(text, 0, text.size());
+    for (std::size_t i = lexed.tokens.size(); i-- > 0;) {
+        std::string name;
+        const std::size_t length = readName(std::span(lexed.tokens).subspan(i), name);
+        if (length == 0 || name != before || lexed.tokens[i + length].text != "(") continue;
+        const auto first = static_cast<std::size_t>(lexed.tokens[i].span.first - 1);
+        const auto last = static_cast<std::size_t>(lexed.tokens[i + length - 1].span.last);
+        return encodeUtf8(std::u32string_view(text).substr(0, first)) + spelledName(after) +
+               encodeUtf8(std::u32string_view(text).substr(last));
+    }
+    return formula;
+}
+
+void renamePlots(Document& document, const std::string& before, const std::string& after) {
+    for (Panel& panel : document.panels) {
+        for (Plot& plot : panel.plots) {
+            plot.of = renamed(plot.of, before, after);
+            const PlotKind* kind = findPlotKind(plot.kind);
+            for (const Setting* each : kind ? kind->settings : std::span<const Setting* const>{}) {
+                if (each->type == SettingType::Formula)
+                    set(plot.settings, *each, renamed(text(plot.settings, *each), before, after));
+            }
+        }
+    }
+}
+
+} // namespace
+
+std::string callText(const Line& line) {
+    std::string text = spelledName(line.name) + "(";
+    for (std::size_t i = 0; i < line.parameters.size(); ++i)
+        text += (i > 0 ? ", " : "") + spelledName(line.parameters[i]);
+    return text + ")";
+}
+
+Document withLine(const Document& document, std::size_t index, const std::string& text) {
+    Document changed = document;
+    const bool isNew = index >= changed.page.size();
+    const Page before = readPage(document.page);
+    if (isNew) {
+        index = changed.page.size();
+        changed.page.push_back(text);
+    } else {
+        changed.page[index] = text;
+    }
+    const Page after = readPage(changed.page);
+    const Line& line = after.lines[index];
+    if (!line.good() || line.kind != LineKind::Function) return changed;
+    const Line* old = isNew ? nullptr : &before.lines[index];
+    const bool wasFunction = old && old->kind == LineKind::Function;
+    if (wasFunction && old->name != line.name && !after.defined.contains(old->name))
+        renamePlots(changed, old->name, line.name);
+    else if (!wasFunction)
+        drawNewFunction(changed, index);
+    return changed;
+}
+
+std::optional<ItemPath> plotOfLine(const Document& document, std::size_t index) {
+    const Page page = readPage(document.page);
+    if (index >= page.lines.size() || page.lines[index].kind != LineKind::Function) return std::nullopt;
+    for (std::size_t p = 0; p < document.panels.size(); ++p) {
+        const std::vector<Plot>& plots = document.panels[p].plots;
+        for (std::size_t i = 0; i < plots.size(); ++i) {
+            if (draws(page, plots[i], page.lines[index].name)) return ItemPath{ItemKind::Plot, p, i, 0};
+        }
+    }
+    return std::nullopt;
+}
+
+Document withoutLine(const Document& document, std::size_t index) {
+    Document changed = document;
+    if (index >= changed.page.size()) return changed;
+    const Page page = readPage(document.page);
+    const Line& line = page.lines[index];
+    if (line.kind == LineKind::Function) {
+        for (Panel& panel : changed.panels)
+            std::erase_if(panel.plots, [&](const Plot& plot) { return draws(page, plot, line.name); });
+    }
+    changed.page.erase(changed.page.begin() + static_cast<std::ptrdiff_t>(index));
+    return changed;
+}
+
+} // namespace coulter

@@ -1,0 +1,99 @@
+#pragma once
+#include "drawing/canvas.h"
+#include "drawing/frame.h"
+#include "formula/plotted.h"
+#include "plots/drawn.h"
+#include "plots/extents.h"
+
+#include <span>
+
+namespace coulter {
+
+/// What a formula of the page is, as far as kinds of plot ask: how many variables it runs along, how many numbers it
+/// gives.
+struct Signature {
+    std::size_t variables = 1;
+    std::size_t components = 1;
+};
+
+/// How the variables of what is drawn lie in the panel.
+enum class Runs : std::uint8_t {
+    Along,   ///< one variable; of a number it is the horizontal coordinate
+    InPlane, ///< one variable that is no coordinate
+    Over,    ///< two variables, which are the coordinates
+};
+
+/// What a plot is called on one of the scales.
+struct ScaleWord {
+    enum class Rank : std::uint8_t { None, Coordinate, Function, Variable, FieldVariable };
+    Rank rank = Rank::None;
+    std::string label, symbol, unit; ///< of the variable, or of the page's function that is drawn; symbol empty: none
+};
+struct PlotWords {
+    ScaleWord across, up, upright, colour;
+};
+
+/// All that reading a plot needs.
+struct ReadingContext {
+    const Page& page;
+    const Panel& panel;
+    ScaleKind xScale = ScaleKind::Linear, yScale = ScaleKind::Linear;
+};
+
+/// A plot, read: everything that is parsed or compiled of it is here, once.
+struct Reading {
+    std::vector<Drawn> drawn; ///< without samples
+    PlotWords words;
+    Problems problems;
+};
+
+/// In what order plots of a panel are drawn: what covers lies below what does not.
+enum class Layer : std::uint8_t { Ground, Area, Line };
+
+/// A kind of plot: one file with such a value, and one row in the table. Nothing outside its file knows it by name.
+struct PlotKind {
+    const char* name;    ///< in recipes and on the command line
+    const char* meaning; ///< one line
+    Runs runs = Runs::Along;
+    Layer layer = Layer::Line;
+    std::span<const Setting* const> settings;
+    bool (*fits)(const Signature&); ///< is it offered for this formula?
+    Reading (*read)(const ReadingContext&, const Plot&, const Plotted&, const ItemPath&);
+    void (*reach)(const Drawn&, Extents&) = nullptr; ///< room beyond the samples; null: none
+    void (*draw)(const Drawn&, const Frame&, Canvas&);
+    void (*swatch)(const Drawn&, const Rect&, Canvas&) = nullptr; ///< in the legend; null: the plot has no entry
+};
+
+/// All kinds, in the order in which they are offered.
+std::span<const PlotKind* const> plotKinds();
+/// By name; null if there is none.
+const PlotKind* findPlotKind(std::string_view name);
+/// "line, polar, heatmap"
+std::string plotKindNames();
+
+inline std::size_t variablesOf(const PlotKind& kind) { return kind.runs == Runs::Over ? 2 : 1; }
+
+/// The same plot in another kind: settings that the kind does not have go, all others stay.
+Plot inKind(Plot plot, const PlotKind& kind);
+
+/// The plots of a panel, each with its drawn things and problems, and the scales that follow from them.
+struct PanelReading {
+    std::vector<Drawn> drawn;       ///< of all plots, in their order
+    std::vector<PlotWords> words;   ///< of each plot
+    std::vector<Problems> problems; ///< of each plot, counted within its `of`
+    ScaleKind xScale = ScaleKind::Linear, yScale = ScaleKind::Linear;
+    bool isSpace() const;
+};
+
+/// Reads the plots of a panel against the page and compiles them. Plots in space and in the plane do not mix: the first
+/// that can be read decides.
+PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIndex = 0);
+
+/// What a plot's formula is; none if it cannot be read.
+std::optional<Signature> signatureOf(const Page& page, const Plot& plot);
+/// The kinds that a plot's formula can be drawn in, its own among them; just its own if the formula cannot be read.
+std::vector<const PlotKind*> kindsThatFit(const Page& page, const Plot& plot);
+/// What a function's line is.
+std::optional<Signature> signatureOf(const Page& page, const Line& function);
+
+} // namespace coulter

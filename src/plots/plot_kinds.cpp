@@ -1,0 +1,152 @@
+#include "plots/plot_kind.h"
+
+#include "plots/proof_formulas.h"
+#include "plots/reading.h"
+#include "plots/sampling.h"
+
+#include <algorithm>
+
+namespace coulter {
+
+extern const PlotKind lineKind, polarKind, heatmapKind;
+
+namespace {
+
+constexpr const PlotKind* kinds[] = {&lineKind, &polarKind, &heatmapKind};
+
+} // namespace
+
+std::span<const PlotKind* const> plotKinds() { return kinds; }
+
+const PlotKind* findPlotKind(std::string_view name) {
+    const auto at = std::ranges::find_if(kinds, [&](const PlotKind* kind) { return name == kind->name; });
+    return at == std::end(kinds) ? nullptr : *at;
+}
+
+std::string plotKindNames() {
+    std::string names;
+    for (const PlotKind* kind : kinds) names += (names.empty() ? "" : ", ") + std::string(kind->name);
+    return names;
+}
+
+Plot inKind(Plot plot, const PlotKind& kind) {
+    plot.kind = kind.name;
+    std::erase_if(plot.settings, [&](const auto& set) {
+        return std::ranges::none_of(kind.settings, [&](const Setting* each) { return set.first == each->key; });
+    });
+    return plot;
+}
+
+bool PanelReading::isSpace() const {
+    return std::ranges::any_of(drawn, [](const Drawn& each) {
+        const Curve* curve = curveOf(each);
+        return curve && curve->inSpace;
+    });
+}
+
+namespace {
+
+/// A scale is what it was set to; else that of a variable that is sampled by its logarithm.
+void decideScales(ReadingContext& context, const std::vector<Plotted>& plots) {
+    for (std::size_t p = 0; p < plots.size(); ++p) {
+        if (!plots[p].expression) continue;
+        const Plot& plot = context.panel.plots[p];
+        const auto kind = [&](const std::string& name) {
+            const Line& line = *context.page.find(name, LineKind::Variable);
+            const bool shown = line.grid.logarithmic && line.interval.low > 0; // a scale has no place below zero
+            return shown ? ScaleKind::Logarithmic : ScaleKind::Linear;
+        };
+        const Runs runs = findPlotKind(plot.kind)->runs;
+        if (runs == Runs::Over) {
+            const auto order = acrossAndUp(plot, plots[p]);
+            context.xScale = kind(order[0]);
+            context.yScale = kind(order[1]);
+        } else if (runs == Runs::Along && componentCount(context.page, plots[p]) == 1) {
+            context.xScale = kind(plots[p].variables[0]);
+        }
+    }
+    if (context.panel.x.scale) context.xScale = *context.panel.x.scale;
+    if (context.panel.y.scale) context.yScale = *context.panel.y.scale;
+}
+
+/// Grids that cannot be made are problems of the plots that run along them.
+void checkGrids(Reading& reading) {
+    for (const Drawn& drawn : reading.drawn) {
+        Problems problems = gridProblems(*drawn.parts[0].source);
+        if (problems.empty()) continue;
+        if (reading.problems.empty()) reading.problems = std::move(problems);
+        reading.drawn.clear();
+        return;
+    }
+}
+
+/// Space and plane do not mix: the first plot decides.
+void checkSpace(Reading& reading, const Plotted& plotted, std::optional<bool>& panelInSpace) {
+    if (reading.drawn.empty()) return;
+    const Curve* curve = curveOf(reading.drawn[0]);
+    const bool inSpace = curve && curve->inSpace;
+    if (!panelInSpace) panelInSpace = inSpace;
+    if (*panelInSpace == inSpace) return;
+    refuse(reading, plotted,
+           inSpace ? "This runs in space, and what is drawn before it lies in the plane."
+                   : "This lies in the plane, and what is drawn before it runs in space.",
+           "draw the two in figures of their own");
+    reading.drawn.clear();
+}
+
+} // namespace
+
+PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIndex) {
+    ReadingContext context{page, panel};
+    std::vector<Plotted> plots;
+    for (const Plot& plot : panel.plots) {
+        const PlotKind* kind = findPlotKind(plot.kind);
+        plots.push_back(kind ? readPlotted(page, plot.of, variablesOf(*kind)) : Plotted{});
+        if (!kind)
+            plots.back().problems.push_back(
+                {-1, 1, 1, "The kind of plot “" + plot.kind + "” is not known.", "known are: " + plotKindNames()});
+    }
+    decideScales(context, plots);
+    PanelReading all;
+    all.xScale = context.xScale;
+    all.yScale = context.yScale;
+    std::optional<bool> inSpace;
+    for (std::size_t p = 0; p < plots.size(); ++p) {
+        Reading reading;
+        if (plots[p].expression)
+            reading = findPlotKind(panel.plots[p].kind)
+                          ->read(context, panel.plots[p], plots[p], {ItemKind::Plot, panelIndex, p, 0});
+        else
+            reading.problems = plots[p].problems;
+        checkGrids(reading);
+        checkSpace(reading, plots[p], inSpace);
+        std::ranges::move(reading.drawn, std::back_inserter(all.drawn));
+        all.words.push_back(std::move(reading.words));
+        all.problems.push_back(std::move(reading.problems));
+    }
+    return all;
+}
+
+std::optional<Signature> signatureOf(const Page& page, const Plot& plot) {
+    const PlotKind* kind = findPlotKind(plot.kind);
+    const Plotted plotted = readPlotted(page, plot.of, kind ? variablesOf(*kind) : 1);
+    if (!plotted.expression) return std::nullopt;
+    return Signature{plotted.variables.size(), componentCount(page, plotted)};
+}
+
+std::vector<const PlotKind*> kindsThatFit(const Page& page, const Plot& plot) {
+    const std::optional<Signature> signature = signatureOf(page, plot);
+    std::vector<const PlotKind*> fitting;
+    for (const PlotKind* kind : kinds) {
+        if (plot.kind == kind->name || (signature && kind->fits(*signature))) fitting.push_back(kind);
+    }
+    return fitting;
+}
+
+std::optional<Signature> signatureOf(const Page& page, const Line& function) {
+    if (function.kind != LineKind::Function || !function.good() || !function.body) return std::nullopt;
+    const Compiled compiled = compile(page, function.body, function.parameters);
+    return Signature{function.parameters.size(), compiled.program ? compiled.program->outputs.size() : 1};
+}
+
+} // namespace coulter

@@ -1,0 +1,113 @@
+#include "plots/read_out.h"
+
+#include "plots/telling.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+namespace {
+
+/// A coordinate with as many digits as a tenth of a millimetre on its scale can tell apart.
+std::string coordinate(double value, const AxisMap& axis) {
+    const double mm = axis.toSheet(value);
+    double resolution = std::abs(axis.fromSheet(mm + 0.1) - value);
+    if (!(resolution > 0) || !std::isfinite(resolution)) resolution = std::abs(axis.high - axis.low) * 1e-3;
+    const double size = std::max(std::abs(value), resolution);
+    return printedNumber(value, std::clamp(static_cast<int>(std::ceil(std::log10(size / resolution))) + 1, 3, 15));
+}
+
+/// Where on a drawn curve a place of the sheet is nearest to.
+struct CurvePlace {
+    const Curve* curve = nullptr;
+    double t = 0; ///< its parameter, by the chord
+};
+
+std::optional<CurvePlace> nearestCurve(std::span<const Drawn> drawn, const Frame& frame, Point mm, double reach) {
+    std::optional<CurvePlace> nearest;
+    for (const Drawn& each : drawn) {
+        const CurveSamples* samples = curveSamplesOf(each);
+        if (!samples) continue;
+        const Curve& curve = *curveOf(each);
+        for (const Stretch& stretch : samples->stretches) {
+            for (std::size_t i = 0; i + 1 < stretch.x.size(); ++i) {
+                const Point a = frame.onSheet(stretch.x[i], stretch.y[i]),
+                            b = frame.onSheet(stretch.x[i + 1], stretch.y[i + 1]);
+                const double dx = b.x - a.x, dy = b.y - a.y, square = dx * dx + dy * dy;
+                const double part =
+                    square > 0 ? std::clamp(((mm.x - a.x) * dx + (mm.y - a.y) * dy) / square, 0.0, 1.0) : 0;
+                const Point foot{a.x + part * dx, a.y + part * dy};
+                const double distance = std::hypot(foot.x - mm.x, foot.y - mm.y);
+                if (!(distance < reach)) continue;
+                reach = distance;
+                nearest = {&curve, curve.isFunction() ? frame.map.x.fromSheet(foot.x - frame.rect.x)
+                                                      : stretch.t[i] + part * (stretch.t[i + 1] - stretch.t[i])};
+            }
+        }
+    }
+    return nearest;
+}
+
+ReadOut onFunction(const Frame& frame, const Curve& curve, double t) {
+    // The value is the formula's own, not the polyline's; the slope is a central difference.
+    const double x = std::clamp(t, curve.interval.low, curve.interval.high);
+    Evaluator f(*curve.program);
+    const double y = f(x), h = std::max(std::abs(x), (frame.map.x.high - frame.map.x.low) * 1e-3) * 1e-5;
+    const double slope = (f(x + h) - f(x - h)) / (2 * h);
+    ReadOut out{curve.variable + " = " + coordinate(x, frame.map.x) + "   value " + coordinate(y, frame.map.y),
+                frame.onSheet(x, y)};
+    if (std::isfinite(slope)) out.text += "   slope " + printedNumber(slope, 3);
+    return out;
+}
+
+ReadOut onPath(const Frame& frame, const Curve& curve, double t) {
+    const Program& program = curve.inSpace ? *curve.inSpace : *curve.program;
+    std::vector<double> place(program.outputs.size());
+    std::vector<double*> out;
+    for (double& each : place) out.push_back(&each);
+    const double* in = &t;
+    Evaluator evaluator(program);
+    evaluator(std::span(&in, 1), out, 1);
+    std::string text = curve.variable + " = " +
+                       coordinate(t, {ScaleKind::Linear, curve.interval.low, curve.interval.high, 100}) + "   (";
+    for (std::size_t k = 0; k < place.size(); ++k)
+        text += (k > 0 ? ", " : "") + coordinate(place[k], k == 0 ? frame.map.x : frame.map.y);
+    std::array<double, 2> seen{};
+    double* const into[] = {&seen[0], &seen[1]};
+    Evaluator (*curve.program)(std::span(&in, 1), into, 1);
+    return {text + ")", frame.onSheet(seen[0], seen[1])};
+}
+
+/// A field's value by its formula; empty outside its intervals.
+std::string fieldValue(const Field& field, const Frame& frame, double x, double y) {
+    if (x < field.intervals[0].low || x > field.intervals[0].high || y < field.intervals[1].low ||
+        y > field.intervals[1].high)
+        return {};
+    std::vector<double> values(field.program->outputs.size());
+    std::vector<double*> out;
+    for (double& each : values) out.push_back(&each);
+    const double* const in[] = {&x, &y};
+    Evaluator (*field.program)(in, out, 1);
+    if (std::ranges::any_of(values, [](double value) { return std::isnan(value); })) return "   undefined";
+    std::string text;
+    for (const double value : values) text += (text.empty() ? "" : ", ") + coordinate(value, frame.colour);
+    return values.size() > 1 ? "   (" + text + ")" : "   value " + text;
+}
+
+} // namespace
+
+ReadOut readOutAt(std::span<const Drawn> drawn, const Frame& frame, Point mm, double reach) {
+    if (!frame.rect.grown(1).contains(mm)) return {};
+    if (const auto place = nearestCurve(drawn, frame, mm, reach))
+        return place->curve->isFunction() ? onFunction(frame, *place->curve, place->t)
+                                          : onPath(frame, *place->curve, place->t);
+    if (frame.space) return {};
+    const double x = frame.map.x.fromSheet(mm.x - frame.rect.x), y = frame.map.y.fromSheet(frame.rect.bottom() - mm.y);
+    std::string text = "(" + coordinate(x, frame.map.x) + ", " + coordinate(y, frame.map.y) + ")";
+    for (const Drawn& each : drawn) {
+        if (const Field* field = fieldOf(each)) text += fieldValue(*field, frame, x, y);
+    }
+    return {text, std::nullopt};
+}
+
+} // namespace coulter

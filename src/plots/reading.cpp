@@ -1,0 +1,86 @@
+#include "plots/reading.h"
+
+#include "drawing/colours.h"
+#include "plots/common_settings.h"
+#include "plots/field_source.h"
+#include "typeset/formula_math.h"
+
+namespace coulter {
+namespace {
+
+std::string subscripted(const std::string& canonical) {
+    const NameParts parts = nameParts(canonical);
+    return parts.subscript.empty() ? parts.letter : parts.letter + "_{" + parts.subscript + "}";
+}
+
+ScaleWord wordOf(const Line* line, ScaleWord::Rank rank) {
+    return line ? ScaleWord{rank, line->label, subscripted(line->name), line->unit} : ScaleWord{rank, "", "", ""};
+}
+
+} // namespace
+
+void refuse(Reading& reading, const Plotted& plotted, std::string sentence, std::string suggestion) {
+    const Span place = plotted.expression->span;
+    reading.problems.push_back({-1, place.first, place.last, std::move(sentence), std::move(suggestion)});
+}
+
+FixedValues caseValues(const Plotted& plotted, std::size_t index) {
+    FixedValues fixed;
+    for (std::size_t k = 0; k < plotted.caseNames.size(); ++k) fixed[plotted.caseNames[k]] = plotted.cases[index][k];
+    return fixed;
+}
+
+MathPtr entryOf(const Page& page, const Plotted& plotted, std::size_t index) {
+    if (plotted.caseNames.empty()) return formulaMath(*plotted.expression);
+    std::vector<MathPtr> parts;
+    for (std::size_t k = 0; k < plotted.caseNames.size(); ++k) {
+        if (k > 0) {
+            parts.push_back(mathSymbol(",", MathClass::Punctuation));
+            parts.push_back(mathSpace(0.2));
+        }
+        const std::string& name = plotted.caseNames[k];
+        parts.push_back(nameMath(name));
+        parts.push_back(mathSymbol("=", MathClass::Relation));
+        parts.push_back(formulaMath(*plotted.spelled[index][k]));
+        if (const auto line = page.defined.find(name); line != page.defined.end()) {
+            const std::string& unit = page.lines[line->second].unit;
+            if (!unit.empty() && unit != "1") {
+                parts.push_back(mathSpace(0.22));
+                parts.push_back(unitMath(unit));
+            }
+        }
+    }
+    return mathRow(std::move(parts));
+}
+
+Drawn drawnOf(const Plot& plot, const ItemPath& path, std::size_t caseIndex, std::size_t caseCount) {
+    Drawn drawn;
+    drawn.path = path;
+    drawn.path.part = caseIndex;
+    drawn.kind = findPlotKind(plot.kind);
+    drawn.settings = plot.settings;
+    drawn.finer = plot.finer;
+    drawn.of = plot.of;
+    drawn.name = plot.name;
+    drawn.caseCount = caseCount;
+    drawn.colour = colour(plot.settings, colourSetting)
+                       .value_or(caseCount > 1 ? caseColour(caseIndex, caseCount) : plotColour(path.index));
+    return drawn;
+}
+
+std::array<std::string, 2> acrossAndUp(const Plot& plot, const Plotted& plotted) {
+    std::array<std::string, 2> order{plotted.variables[0], plotted.variables[1]};
+    if (text(plot.settings, acrossSetting) == order[1]) std::swap(order[0], order[1]);
+    return order;
+}
+
+ScaleWord variableWord(const Page& page, const std::string& variable, ScaleWord::Rank rank) {
+    return wordOf(page.find(variable, LineKind::Variable), rank);
+}
+
+ScaleWord functionWord(const Page& page, const ExprPtr& expression, ScaleWord::Rank rank) {
+    const bool call = expression && expression->kind == ExprKind::Call;
+    return wordOf(call ? page.find(expression->text, LineKind::Function) : nullptr, rank);
+}
+
+} // namespace coulter

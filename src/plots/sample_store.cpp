@@ -1,0 +1,101 @@
+#include "plots/sample_store.h"
+
+#include "sampling/grid.h"
+
+#include <type_traits>
+#include <utility>
+
+namespace coulter {
+namespace {
+
+/// All that samples depend on, as bytes.
+class Key {
+public:
+    std::string bytes;
+
+    template <typename T> void add(const T& plain) {
+        static_assert(std::is_arithmetic_v<T> || std::is_enum_v<T> || std::is_pointer_v<T>);
+        bytes.append(reinterpret_cast<const char*>(&plain), sizeof plain);
+    }
+    template <typename T> void add(const std::optional<T>& value) {
+        add(value.has_value());
+        if (value) add(*value);
+    }
+    void add(const Interval& i) { add(i.low), add(i.high), add(i.lowClosed), add(i.highClosed); }
+    void add(const Grid& grid) { add(grid.count), add(grid.step), add(grid.logarithmic); }
+    void add(const AxisMap& map) { add(map.kind), add(map.low), add(map.high), add(map.length); }
+    void add(const std::shared_ptr<const Program>& program) {
+        add(program != nullptr);
+        if (program) add(*program);
+    }
+    void add(const Program& p) {
+        add(p.inputCount), add(p.temporaryCount), add(p.constants.size()), add(p.instructions.size());
+        for (const double constant : p.constants) add(constant);
+        for (const Program::Instruction& step : p.instructions) {
+            add(step.kernel), add(step.special), add(step.integral), add(step.result), add(step.operandCount);
+            for (const std::uint32_t operand : step.operands) add(operand);
+        }
+        add(p.integrals.size());
+        for (const Program::Integral& integral : p.integrals) {
+            add(integral.integrand);
+            add(integral.operands.size());
+            for (const std::uint32_t operand : integral.operands) add(operand);
+        }
+        add(p.outputs.size());
+        for (const std::uint32_t output : p.outputs) add(output);
+    }
+    void add(const Curve& curve) {
+        add(curve.program), add(curve.position), add(curve.bend), add(curve.interval), add(curve.grid);
+    }
+    void add(const Field& field) {
+        add(field.program);
+        for (std::size_t k = 0; k < 2; ++k) add(field.intervals[k]), add(field.grids[k]);
+    }
+};
+
+/// Whether a frame enters into the samples: those of a grid stand wherever they are shown.
+bool dependsOnFrame(const Curve& curve) { return isAdaptive(curve.grid); }
+bool dependsOnFrame(const Field&) { return true; }
+
+std::string keyOf(const Source& source, const std::vector<FinerStretch>& finer, const Frame& frame,
+                  const Effort& effort) {
+    Key key;
+    key.add(source.index());
+    std::visit([&](const auto& each) { key.add(each); }, source);
+    key.add(effort.mostPoints);
+    if (!std::visit([](const auto& each) { return dependsOnFrame(each); }, source)) return key.bytes;
+    for (const FinerStretch& each : finer) key.add(each.low), key.add(each.high), key.add(each.times);
+    key.add(frame.map.x), key.add(frame.map.y), key.add(effort.tolerance);
+    if (std::holds_alternative<Field>(source)) key.add(frame.colour.low), key.add(frame.colour.high);
+    return key.bytes;
+}
+
+} // namespace
+
+std::shared_ptr<const Samples> SampleStore::samplesOf(const Source& source, const std::vector<FinerStretch>& finer,
+                                                      const Frame& frame, const Effort& effort,
+                                                      const std::stop_token& stop) {
+    const std::string key = keyOf(source, finer, frame, effort);
+    {
+        const std::scoped_lock lock(mutex_);
+        if (const auto at = entries_.find(key); at != entries_.end()) {
+            at->second.used = true;
+            ++hits_;
+            return at->second.samples;
+        }
+    }
+    auto samples = std::make_shared<const Samples>(sampleSource(source, finer, frame, effort, stop));
+    if (!stop.stop_requested()) {
+        const std::scoped_lock lock(mutex_);
+        entries_[key] = {samples, true};
+    }
+    return samples;
+}
+
+void SampleStore::forgetUnused() {
+    const std::scoped_lock lock(mutex_);
+    for (auto entry = entries_.begin(); entry != entries_.end();)
+        entry = std::exchange(entry->second.used, false) ? std::next(entry) : entries_.erase(entry);
+}
+
+} // namespace coulter

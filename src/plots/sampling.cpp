@@ -1,0 +1,215 @@
+#include "plots/sampling.h"
+
+#include "formula/text.h"
+#include "sampling/curve.h"
+#include "sampling/field.h"
+#include "sampling/grid.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+namespace {
+
+constexpr int coarsePoints = 400;
+constexpr int coarseFieldPoints = 48;
+
+/// At most so many of some points, the first and the last among them.
+std::vector<double> thinned(std::vector<double> points, std::size_t most) {
+    if (points.size() <= most || most < 2) return points;
+    std::vector<double> kept(most);
+    for (std::size_t i = 0; i < most; ++i) kept[i] = points[i * (points.size() - 1) / (most - 1)];
+    return kept;
+}
+
+CurveSamples sample(const Curve& curve, const std::vector<FinerStretch>& finer, const Frame& frame,
+                    const Effort& effort, const std::stop_token& stop) {
+    if (!isAdaptive(curve.grid)) {
+        const GridPoints grid = gridPoints(curve.interval, curve.grid, curve.variable);
+        return sampleAtPoints(*curve.program, thinned(grid.points, effort.mostPoints), stop);
+    }
+    const AxisMap& x = frame.map.x;
+    const std::optional<Interval> shown =
+        curve.isFunction() ? shownPart(curve.interval, x.kind, {x.low, x.high}) : curve.interval;
+    if (!shown) return {};
+    Tolerance tolerance = effort.tolerance;
+    tolerance.finer = finer;
+    return sampleCurve(*curve.program, *shown, frame.map, tolerance, stop, {curve.position.get(), curve.bend.get()});
+}
+
+FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const Frame& frame, const Effort& effort,
+                    const std::stop_token& stop) {
+    const auto axis = [&](std::size_t k) -> const AxisMap& { return k == 0 ? frame.map.x : frame.map.y; };
+    if (isAdaptive(field.grids[0]) && isAdaptive(field.grids[1])) {
+        std::array<Interval, 2> shown;
+        for (std::size_t k = 0; k < 2; ++k) {
+            const auto part = shownPart(field.intervals[k], axis(k).kind, {axis(k).low, axis(k).high});
+            if (!part) return {};
+            shown[k] = *part;
+        }
+        return sampleMesh(*field.program, shown, frame.map, {effort.tolerance, frame.colour.low, frame.colour.high},
+                          stop);
+    }
+    std::array<std::vector<double>, 2> points;
+    for (std::size_t k = 0; k < 2; ++k) {
+        Grid grid = field.grids[k];
+        if (isAdaptive(grid)) {
+            grid.count = 257;
+            grid.logarithmic = axis(k).kind == ScaleKind::Logarithmic;
+        }
+        points[k] = gridPoints(field.intervals[k], grid, field.variables[k]).points;
+    }
+    const double all = static_cast<double>(points[0].size()) * static_cast<double>(points[1].size());
+    if (const double share = static_cast<double>(effort.mostPoints) / std::max(1.0, all); share < 1) {
+        for (auto& each : points)
+            each = thinned(std::move(each),
+                           std::max<std::size_t>(
+                               2, static_cast<std::size_t>(std::sqrt(share) * static_cast<double>(each.size()))));
+    }
+    return sampleMeshgrid(*field.program, std::move(points[0]), std::move(points[1]), stop);
+}
+
+Problems problemsOf(const Curve& curve) { return gridPoints(curve.interval, curve.grid, curve.variable).problems; }
+
+Problems problemsOf(const Field& field) {
+    double points = 1;
+    for (std::size_t k = 0; k < 2; ++k) {
+        const GridPoints grid = gridPoints(field.intervals[k], field.grids[k], field.variables[k]);
+        if (!grid.problems.empty()) return grid.problems;
+        points *= std::max(1.0, static_cast<double>(grid.points.size()));
+    }
+    if (points <= mostFieldPoints) return {};
+    Problem problem;
+    problem.sentence = "The grid of " + field.variables[0] + " and " + field.variables[1] + " has " +
+                       roundedNumber(points, 3) + " points; at most " + roundedNumber(mostFieldPoints, 3) +
+                       " are sampled.";
+    problem.suggestion = "ask for fewer in one of the two directions";
+    return {problem};
+}
+
+/// Where a curve is looked at.
+std::vector<double> coarseParameters(const Curve& curve, ScaleKind xScale, const Limits& across) {
+    std::vector<double> t;
+    const std::optional<Interval> shown =
+        curve.isFunction() ? shownPart(curve.interval, xScale, across) : curve.interval;
+    if (!shown) return t;
+    if (!isAdaptive(curve.grid)) {
+        for (const double point : gridPoints(curve.interval, curve.grid, curve.variable).points) {
+            if (point >= shown->low && point <= shown->high) t.push_back(point);
+        }
+        return t;
+    }
+    const bool logarithmic = curve.isFunction() && xScale == ScaleKind::Logarithmic;
+    const AxisMap along{logarithmic ? ScaleKind::Logarithmic : ScaleKind::Linear, shown->low, shown->high,
+                        coarsePoints};
+    for (int i = 0; i <= coarsePoints; ++i) {
+        if ((i == 0 && !shown->lowClosed) || (i == coarsePoints && !shown->highClosed)) continue;
+        t.push_back(i == 0 ? shown->low : i == coarsePoints ? shown->high : along.fromSheet(i));
+    }
+    return t;
+}
+
+} // namespace
+
+Samples sampleSource(const Source& source, const std::vector<FinerStretch>& finer, const Frame& frame,
+                     const Effort& effort, const std::stop_token& stop) {
+    return std::visit([&](const auto& each) -> Samples { return sample(each, finer, frame, effort, stop); }, source);
+}
+
+Problems gridProblems(const Source& source) {
+    return std::visit([](const auto& each) { return problemsOf(each); }, source);
+}
+
+CoarseLook lookAt(const Source& source, ScaleKind xScale, const Limits& across, const std::stop_token& stop) {
+    const Curve* curve = std::get_if<Curve>(&source);
+    CoarseLook look;
+    if (!curve) return look;
+    std::vector<double> t = coarseParameters(*curve, xScale, across);
+    const double* in = t.data();
+    look.y.resize(t.size());
+    if (curve->isFunction()) {
+        double* const out = look.y.data();
+        evaluateInParallel(*curve->program, std::span(&in, 1), std::span(&out, 1), t.size(), stop);
+        look.x = std::move(t);
+        return look;
+    }
+    look.x.resize(t.size());
+    double* const out[] = {look.x.data(), look.y.data()};
+    evaluateInParallel(*curve->program, std::span(&in, 1), out, t.size(), stop);
+    if (curve->inSpace) { // evenly, whatever the grid: the box round the curve holds what lies between its points
+        const AxisMap along{ScaleKind::Linear, curve->interval.low, curve->interval.high, coarsePoints};
+        t.clear();
+        for (int i = 0; i <= coarsePoints; ++i) {
+            if ((i > 0 || curve->interval.lowClosed) && (i < coarsePoints || curve->interval.highClosed))
+                t.push_back(along.fromSheet(i));
+        }
+        in = t.data();
+        std::array<double*, 3> into{};
+        for (std::size_t k = 0; k < 3; ++k) {
+            look.space[k].resize(t.size());
+            into[k] = look.space[k].data();
+        }
+        evaluateInParallel(*curve->inSpace, std::span(&in, 1), into, t.size(), stop);
+    }
+    return look;
+}
+
+std::vector<double> coarseValues(const Field& field, ScaleKind xScale, const Limits& x, ScaleKind yScale,
+                                 const Limits& y, const std::stop_token& stop) {
+    const auto points = [&](std::size_t k) {
+        std::vector<double> some;
+        const ScaleKind scale = k == 0 ? xScale : yScale;
+        const auto shown = shownPart(field.intervals[k], scale, k == 0 ? x : y);
+        if (!shown) return some;
+        const AxisMap map{scale, shown->low, shown->high, coarseFieldPoints};
+        for (int i = 0; i <= coarseFieldPoints; ++i) {
+            if ((i == 0 && !shown->lowClosed) || (i == coarseFieldPoints && !shown->highClosed)) continue;
+            some.push_back(std::clamp(map.fromSheet(i), shown->low, shown->high));
+        }
+        return some;
+    };
+    const FieldSamples look = sampleMeshgrid(*field.program, points(0), points(1), stop);
+    std::vector<double> values;
+    for (std::size_t i = 0; i < look.pointCount(); ++i) values.push_back(look.sizeAt(i));
+    return values;
+}
+
+void addExtents(const Source& source, const CoarseLook& look, Extents& extents) {
+    if (const Field* field = std::get_if<Field>(&source)) {
+        Extents::hold(extents.across, {field->intervals[0].low, field->intervals[0].high});
+        Extents::hold(extents.up, {field->intervals[1].low, field->intervals[1].high});
+        return;
+    }
+    const Curve& curve = std::get<Curve>(source);
+    if (curve.isFunction()) Extents::hold(extents.across, {curve.interval.low, curve.interval.high});
+    if (!curve.isFunction()) extents.xs.insert(extents.xs.end(), look.x.begin(), look.x.end());
+    extents.ys.insert(extents.ys.end(), look.y.begin(), look.y.end());
+}
+
+std::optional<Interval> shownPart(const Interval& interval, ScaleKind scale, const Limits& limits) {
+    Interval shown = interval;
+    if (scale == ScaleKind::Logarithmic && !(limits.low > 0)) return std::nullopt;
+    if (limits.high <= shown.low || limits.low >= shown.high) return std::nullopt;
+    if (limits.low > shown.low) {
+        shown.low = limits.low;
+        shown.lowClosed = true;
+    }
+    if (limits.high < shown.high) {
+        shown.high = limits.high;
+        shown.highClosed = true;
+    }
+    return shown;
+}
+
+Polylines linesOf(const CurveSamples& samples, const Frame& frame) {
+    Polylines lines;
+    lines.reserve(samples.stretches.size());
+    for (const Stretch& stretch : samples.stretches) {
+        std::vector<Point>& line = lines.emplace_back();
+        line.reserve(stretch.x.size());
+        for (std::size_t i = 0; i < stretch.x.size(); ++i) line.push_back(frame.onSheet(stretch.x[i], stretch.y[i]));
+    }
+    return lines;
+}
+
+} // namespace coulter

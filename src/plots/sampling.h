@@ -1,0 +1,43 @@
+#pragma once
+#include "drawing/canvas.h"
+#include "drawing/frame.h"
+#include "formula/problem.h"
+#include "plots/drawn.h"
+#include "plots/effort.h"
+#include "plots/extents.h"
+
+#include <stop_token>
+
+namespace coulter {
+
+/// Samples a source for a panel: its grid, or adaptively to the effort's tolerance, within what the frame shows. Of a
+/// field beside a variable with a count or a step, one without has 257 places, evenly on its scale.
+Samples sampleSource(const Source& source, const std::vector<FinerStretch>& finer, const Frame& frame,
+                     const Effort& effort, const std::stop_token& stop);
+
+/// Problems of the grids of a source; empty if they can be made.
+Problems gridProblems(const Source& source);
+
+/// A first, coarse look at a curve: enough for limits and for the legend's place. Empty for a field.
+struct CoarseLook {
+    std::vector<double> x, y;
+    std::array<std::vector<double>, 3> space; ///< of a space curve: its coordinates
+};
+/// @param across  what the horizontal scale will show; its kind decides where a function is looked at
+CoarseLook lookAt(const Source& source, ScaleKind xScale, const Limits& across, const std::stop_token& stop);
+
+/// A coarse look at the values of a field within limits.
+std::vector<double> coarseValues(const Field& field, ScaleKind xScale, const Limits& x, ScaleKind yScale,
+                                 const Limits& y, const std::stop_token& stop);
+
+/// Adds what a source should show of itself: intervals of variables that are coordinates, and values.
+void addExtents(const Source& source, const CoarseLook& look, Extents& extents);
+
+/// An interval of a variable as far as a scale and its limits show it: nothing at or below zero on a logarithmic one.
+/// None if nothing of it is shown.
+std::optional<Interval> shownPart(const Interval& interval, ScaleKind scale, const Limits& limits);
+
+/// The stretches of a curve as lines on the sheet, mm.
+Polylines linesOf(const CurveSamples& samples, const Frame& frame);
+
+} // namespace coulter

@@ -1,0 +1,41 @@
+#pragma once
+#include "formula/interval.h"
+#include "formula/line.h"
+#include "formula/program.h"
+#include "sampling/curve_samples.h"
+#include "sampling/field_samples.h"
+
+#include <array>
+#include <memory>
+#include <string>
+#include <variant>
+
+namespace coulter {
+
+/// One variable ↦ y, (x, y) or (x, y, z).
+struct Curve {
+    std::shared_ptr<const Program> program; ///< the variable ↦ y, or the variable ↦ (x, y) in the panel's plane
+    std::shared_ptr<const Program> inSpace; ///< of a space curve: the variable ↦ (x, y, z); else null
+    std::shared_ptr<const Program> position, bend; ///< what proofs are made from (see ProofPrograms); may be null
+    std::string variable;
+    Interval interval;
+    Grid grid;
+
+    /// Whether it is y = f(x), with the variable on the horizontal scale.
+    bool isFunction() const { return program->outputs.size() == 1; }
+};
+
+/// Two variables ↦ z, or a vector.
+struct Field {
+    std::shared_ptr<const Program> program; ///< (x, y) ↦ z, or the components of a vector
+    std::array<std::string, 2> variables;   ///< to the right, upwards
+    std::array<Interval, 2> intervals;
+    std::array<Grid, 2> grids;
+};
+
+/// What is drawn, whatever the kind of plot: a closed set, each with its samples at the same place. A new one has its
+/// file here, and its part in `sampling.h`, `table.h`, `telling.h` and `read_out.h`; kinds come and go without them.
+using Source = std::variant<Curve, Field>;
+using Samples = std::variant<CurveSamples, FieldSamples>;
+
+} // namespace coulter

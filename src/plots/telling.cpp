@@ -1,0 +1,275 @@
+#include "plots/telling.h"
+
+#include "formula/text.h"
+#include "plots/table.h"
+#include "sampling/grid.h"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+namespace coulter {
+namespace {
+
+std::string number(double value) { return printedNumber(value, 6); }
+
+/// "2 poles"
+std::string counted(int count, const char* what) {
+    return std::to_string(count) + " " + what + (count == 1 ? "" : "s");
+}
+
+/// Coordinates of a field's samples in one direction: of all points of a mesh, or of the columns or rows of a grid.
+const std::vector<double>& placesOf(const FieldSamples& samples, std::size_t k) {
+    if (samples.isMesh()) return k == 0 ? samples.x : samples.y;
+    return k == 0 ? samples.columns : samples.rows;
+}
+
+/// The parameter of a curve over the panel's width.
+AxisMap alongOf(const Curve& curve, const Frame& frame) {
+    if (curve.isFunction()) return frame.map.x;
+    return {ScaleKind::Linear, curve.interval.low, curve.interval.high, frame.map.x.length};
+}
+
+AxisMap alongOf(const Frame& frame, std::size_t k) {
+    AxisMap map = k == 0 ? frame.map.x : frame.map.y;
+    map.length = frame.map.x.length; // both lanes are as wide as the panel
+    return map;
+}
+
+/// How densely places (mm) lie along a lane: around each millimetre, nearer ones counting more.
+void addDensity(Lane& lane, double place) {
+    constexpr double reach = 4; // mm
+    const auto count = static_cast<double>(lane.density.size() - 1);
+    const double at = place / lane.along.length * count;
+    if (!(at >= -reach && at <= count + reach)) return;
+    for (int i = std::max(0, static_cast<int>(at - reach)); i <= std::min(count, at + reach); ++i)
+        lane.density[static_cast<std::size_t>(i)] += 1 - std::min(1.0, std::abs(i - at) / reach);
+}
+
+Lane laneFor(std::string variable, const AxisMap& along) {
+    Lane lane;
+    lane.variable = std::move(variable);
+    lane.along = along;
+    lane.density.assign(static_cast<std::size_t>(std::max(8, static_cast<int>(along.length))) + 1, 0);
+    return lane;
+}
+
+/// Places sorted into columns, one kept of each.
+class Columns {
+public:
+    Columns(double length, double column)
+        : column_(column), taken_(static_cast<std::size_t>(std::max(1.0, std::ceil(length / column))) + 1) {}
+    bool take(double mm) {
+        if (!(mm >= 0)) return false;
+        const auto at = static_cast<std::size_t>(std::min(mm / column_, 1e9));
+        if (at >= taken_.size() || taken_[at]) return false;
+        taken_[at] = true;
+        return true;
+    }
+
+private:
+    double column_;
+    std::vector<bool> taken_;
+};
+
+void addBar(Lane& lane, double from, double to, bool proven, double column) {
+    if (!lane.bars.empty() && from - lane.bars.back().to < column / 16) {
+        Lane::Bar& last = lane.bars.back();
+        if (last.proven == proven || last.to - last.from < column) { // too short to be seen by itself
+            last.proven = last.proven == proven ? proven : false;
+            last.to = to;
+            return;
+        }
+    }
+    lane.bars.push_back({from, to, proven});
+}
+
+std::vector<Lane> lanes(const Curve& curve, const CurveSamples& samples, const Drawn& drawn, const Frame& frame,
+                        double column) {
+    Lane lane = laneFor(curve.variable, alongOf(curve, frame));
+    lane.finer = drawn.finer;
+    const double length = lane.along.length;
+    const AxisMap& up = frame.map.y;
+    Columns columns(length, column);
+    for (const Stretch& stretch : samples.stretches) {
+        std::vector<double> places;
+        for (const double t : stretch.t) places.push_back(lane.along.toSheet(t));
+        for (std::size_t i = 0; i < places.size(); ++i) {
+            addDensity(lane, places[i]);
+            if (columns.take(places[i])) lane.samples.push_back(places[i]);
+            if (stretch.state[i] == PointState::Filled)
+                lane.signs.push_back({Lane::SignKind::Filled, places[i], places[i]});
+            if (stretch.state[i] == PointState::Corner)
+                lane.signs.push_back({Lane::SignKind::Corner, places[i], places[i]});
+            if (i + 1 == places.size()) break;
+            // Above or below the panel nothing can be seen, and nothing is said.
+            const double a = up.toSheet(stretch.y[i]), b = up.toSheet(stretch.y[i + 1]);
+            if (curve.isFunction() && ((a < 0 && b < 0) || (a > up.length && b > up.length))) continue;
+            const double from = std::max(0.0, places[i]), to = std::min(length, places[i + 1]);
+            if (to > from) addBar(lane, from, to, stretch.provenAlong(i), column);
+        }
+    }
+    for (const Gap& gap : samples.gaps) {
+        const Lane::SignKind kind = gap.kind == GapKind::Pole   ? Lane::SignKind::Pole
+                                    : gap.kind == GapKind::Jump ? Lane::SignKind::Jump
+                                                                : Lane::SignKind::Undefined;
+        lane.signs.push_back({kind, lane.along.toSheet(gap.low), lane.along.toSheet(gap.high)});
+    }
+    for (const Band& band : samples.bands)
+        lane.signs.push_back({Lane::SignKind::Band, lane.along.toSheet(band.low), lane.along.toSheet(band.high)});
+    return {lane};
+}
+
+std::vector<Lane> lanes(const Field& field, const FieldSamples& samples, const Drawn&, const Frame& frame,
+                        double column) {
+    std::vector<Lane> both;
+    for (std::size_t k = 0; k < 2; ++k) {
+        Lane lane = laneFor(field.variables[k], alongOf(frame, k));
+        Columns columns(lane.along.length, column);
+        for (const double place : placesOf(samples, k)) {
+            const double mm = lane.along.toSheet(place);
+            addDensity(lane, mm);
+            if (!samples.isMesh() && columns.take(mm)) lane.samples.push_back(mm);
+        }
+        if (static_cast<double>(lane.samples.size()) > lane.along.length / column / 2) lane.samples.clear();
+        both.push_back(std::move(lane));
+    }
+    return both;
+}
+
+std::string summary(const Curve&, const CurveSamples& samples, const Effort& effort) {
+    const bool grid = !samples.stretches.empty() && samples.stretches[0].state[0] == PointState::Grid;
+    // Rounded downwards, so that 100 means all of it.
+    const double percent = std::floor(1000 * samples.certificate.share() + 1e-9) / 10;
+    std::string text = std::to_string(samples.pointCount());
+    text += grid ? " points of the grid"
+                 : " points to " + roundedNumber(effort.tolerance, 6) + " mm, " + roundedNumber(percent, 6) +
+                       " % proven, " + std::to_string(samples.evaluations) + " evaluations";
+    int poles = 0, jumps = 0, undefined = 0;
+    for (const Gap& gap : samples.gaps)
+        ++(gap.kind == GapKind::Pole ? poles : gap.kind == GapKind::Jump ? jumps : undefined);
+    if (poles > 0) text += " · " + counted(poles, "pole");
+    if (jumps > 0) text += " · " + counted(jumps, "jump");
+    if (undefined > 0) text += " · " + counted(undefined, "gap");
+    if (!samples.bands.empty()) text += " · oscillates without end";
+    return text;
+}
+
+std::string summary(const Field&, const FieldSamples& samples, const Effort& effort) {
+    if (!samples.isMesh())
+        return std::to_string(samples.columns.size()) + " × " + std::to_string(samples.rows.size()) +
+               " points of the grid";
+    return std::to_string(samples.pointCount()) + " points, " + std::to_string(samples.triangles.size()) +
+           " triangles to " + roundedNumber(effort.tolerance, 6) + " mm, " + std::to_string(samples.evaluations) +
+           " evaluations";
+}
+
+std::string words(const Curve& curve, const CurveSamples& samples, const Frame& frame, std::size_t, double mm,
+                  double reach) {
+    const AxisMap along = alongOf(curve, frame);
+    if (mm < -reach || mm > along.length + reach) return {};
+    const double at = along.fromSheet(mm), low = along.fromSheet(mm - reach), high = along.fromSheet(mm + reach),
+                 small = (high - low) / 10;
+    const std::string is = curve.variable + " = ";
+    for (const Gap& gap : samples.gaps) {
+        if (high < gap.low || low > gap.high) continue;
+        if (gap.high - gap.low < small)
+            return std::string(gapName(gap.kind)) + " at " + is + number((gap.low + gap.high) / 2);
+        return "undefined from " + is + number(gap.low) + " to " + number(gap.high);
+    }
+    for (const Band& band : samples.bands) {
+        if (high < band.low || low > band.high) continue;
+        return "oscillates without end from " + is + number(band.low) + " to " + number(band.high) +
+               ": drawn as the band it fills";
+    }
+    for (const Stretch& stretch : samples.stretches) {
+        const auto next = std::ranges::lower_bound(stretch.t, at);
+        if (next == stretch.t.begin() || next == stretch.t.end()) continue;
+        const auto i = static_cast<std::size_t>(next - stretch.t.begin());
+        const std::size_t near = at - stretch.t[i - 1] < stretch.t[i] - at ? i - 1 : i;
+        return std::string(stateName(stretch, near)) + " point at " + is + number(stretch.t[near]) +
+               "; the next ones " + number(stretch.t[i] - stretch.t[i - 1]) + " apart";
+    }
+    return {};
+}
+
+std::string words(const Field& field, const FieldSamples& samples, const Frame& frame, std::size_t k, double mm,
+                  double) {
+    if (k > 1) return {};
+    const AxisMap along = alongOf(frame, k);
+    const double at = along.fromSheet(mm), low = along.fromSheet(mm - 0.5), high = along.fromSheet(mm + 0.5);
+    const auto near =
+        std::ranges::count_if(placesOf(samples, k), [&](double each) { return each >= low && each <= high; });
+    return std::to_string(near) +
+           (samples.isMesh() ? " points"
+            : k == 0         ? " columns"
+                             : " rows") +
+           " within half a millimetre of " + field.variables[k] + " = " + number(at);
+}
+
+/// Calls with the source and its samples; with nothing if there are no samples.
+template <typename Result, typename Call> Result visit(const Drawn& drawn, const Call& call) {
+    if (drawn.parts.empty() || !drawn.parts[0].samples) return {};
+    if (const Curve* curve = curveOf(drawn)) return call(*curve, *curveSamplesOf(drawn));
+    return call(*fieldOf(drawn), *fieldSamplesOf(drawn));
+}
+
+} // namespace
+
+std::string printedNumber(double value, int digits) {
+    std::string text = roundedNumber(value, digits);
+    for (std::size_t at = 0; (at = text.find('-', at)) != std::string::npos; at += 3) text.replace(at, 1, "−");
+    return text;
+}
+
+std::vector<VariableSampling> samplingOf(const Drawn& drawn) {
+    if (const Curve* curve = curveOf(drawn)) return {{curve->variable, curve->grid, curve->interval}};
+    std::vector<VariableSampling> both;
+    if (const Field* field = fieldOf(drawn)) {
+        for (std::size_t k = 0; k < 2; ++k) both.push_back({field->variables[k], field->grids[k], field->intervals[k]});
+    }
+    return both;
+}
+
+std::optional<Limits> refinable(const Drawn& drawn, const Frame& frame) {
+    const Curve* curve = curveOf(drawn);
+    if (!curve || !isAdaptive(curve->grid)) return std::nullopt;
+    Limits part{curve->interval.low, curve->interval.high};
+    if (curve->isFunction()) part = {std::max(part.low, frame.map.x.low), std::min(part.high, frame.map.x.high)};
+    return part.low < part.high ? std::optional(part) : std::nullopt;
+}
+
+std::vector<Lane> lanesOf(const Drawn& drawn, const Frame& frame, double column) {
+    return visit<std::vector<Lane>>(
+        drawn, [&](const auto& source, const auto& samples) { return lanes(source, samples, drawn, frame, column); });
+}
+
+std::string summaryOf(const Drawn& drawn, const Effort& effort) {
+    std::string text = visit<std::string>(
+        drawn, [&](const auto& source, const auto& samples) { return summary(source, samples, effort); });
+    if (!isFinished(drawn)) text += " · not finished";
+    return text;
+}
+
+std::string wordsAt(const Drawn& drawn, const Frame& frame, std::size_t lane, double mm, double reach) {
+    return visit<std::string>(
+        drawn, [&](const auto& source, const auto& samples) { return words(source, samples, frame, lane, mm, reach); });
+}
+
+std::vector<Point> dotsOf(const Drawn& drawn, const Frame& frame, double square) {
+    std::vector<Point> dots;
+    const CurveSamples* samples = curveSamplesOf(drawn);
+    if (!samples) return dots;
+    const Rect room = frame.rect.grown(0.2);
+    std::set<std::pair<long, long>> taken;
+    for (const Stretch& stretch : samples->stretches) {
+        for (std::size_t i = 0; i < stretch.x.size(); ++i) {
+            const Point at = frame.onSheet(stretch.x[i], stretch.y[i]);
+            if (room.contains(at) && taken.emplace(std::lround(at.x / square), std::lround(at.y / square)).second)
+                dots.push_back(at);
+        }
+    }
+    return dots;
+}
+
+} // namespace coulter
