@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <tbb/parallel_for.h>
 
 namespace coulter {
@@ -15,15 +16,30 @@ Rect roomOf(const Sheet& sheet, std::size_t index, std::size_t count) {
     return {0, static_cast<double>(index) * height, sheet.width, height};
 }
 
-/// Every part of everything drawn, each in its own place, so that the number of threads shows nowhere.
+/// Every source once, however many plots draw it, and each in its own place, so that the number of threads shows
+/// nowhere.
 void sampleAll(PanelFigure& panel, const Effort& effort, const std::stop_token& stop, SampleStore& store) {
-    std::vector<std::pair<const Drawn*, Sampled*>> wanted;
+    struct Wanted {
+        const Drawn* drawn = nullptr;
+        std::vector<Sampled*> places;
+    };
+    const Frame& frame = panel.layout.frame;
+    std::map<std::string, Wanted> wanted;
     for (Drawn& drawn : panel.drawn) {
-        for (Sampled& part : drawn.parts) wanted.emplace_back(&drawn, &part);
+        for (Sampled& part : drawn.parts) {
+            Wanted& same = wanted[sampleKey(*part.source, drawn.finer, frame, effort)];
+            same.drawn = &drawn;
+            same.places.push_back(&part);
+        }
     }
-    tbb::parallel_for(std::size_t{0}, wanted.size(), [&](std::size_t i) {
-        const auto [drawn, part] = wanted[i];
-        part->samples = store.samplesOf(*part->source, drawn->finer, panel.layout.frame, effort, stop);
+    std::vector<std::pair<const std::string*, const Wanted*>> list;
+    for (const auto& [key, same] : wanted) list.emplace_back(&key, &same);
+    tbb::parallel_for(std::size_t{0}, list.size(), [&](std::size_t i) {
+        const Wanted& same = *list[i].second;
+        const auto samples = store.samplesOf(*list[i].first, stop, [&] {
+            return sampleSource(*same.places[0]->source, same.drawn->finer, frame, effort, stop);
+        });
+        for (Sampled* place : same.places) place->samples = samples;
     });
 }
 

@@ -21,9 +21,7 @@ Limits forScale(Limits limits, ScaleKind scale) {
 }
 
 /// Limits of a coordinate from its values; out to the next tick, so that the scale ends with a number.
-/// @param also  to be shown as well, however far away; on a logarithmic scale nothing
-std::optional<Limits> fromValues(std::vector<double> values, ScaleKind scale, double tickCount,
-                                 const std::optional<Limits>& also = {}) {
+std::optional<Limits> fromValues(std::vector<double> values, ScaleKind scale, double tickCount) {
     const bool logarithmic = scale == ScaleKind::Logarithmic;
     if (logarithmic) {
         std::erase_if(values, [](double value) { return !(value > 0); });
@@ -32,10 +30,6 @@ std::optional<Limits> fromValues(std::vector<double> values, ScaleKind scale, do
     const auto range = robustRange(values);
     if (!range) return std::nullopt;
     double low = range->first, high = range->second;
-    if (also && !logarithmic) {
-        low = std::min(low, also->low);
-        high = std::max(high, also->high);
-    }
     if (!(high - low > 1e-12 * std::max(std::abs(low), std::abs(high)))) { // a constant: room on both sides
         const double room = low == 0 || logarithmic ? 1 : std::abs(low) * 0.5;
         low -= room;
@@ -130,7 +124,7 @@ PanelLimits panelLimits(const Panel& panel, const Extents& extents, double yTick
     else if (extents.up)
         limits.y = forScale(*extents.up, extents.yScale);
     else
-        limits.y = fromValues(extents.ys, extents.yScale, yTickCount, extents.alsoUp)
+        limits.y = fromValues(extents.ys, extents.yScale, yTickCount)
                        .value_or(extents.yScale == ScaleKind::Logarithmic ? Limits{0.1, 1} : Limits{0, 1});
     return limits;
 }

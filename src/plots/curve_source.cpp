@@ -97,6 +97,16 @@ Reading readPolarCurves(const ReadingContext& context, const Plot& plot, const P
     return read(context, plot, plotted, path, true);
 }
 
+const Setting toSetting{.key = "to",
+                        .label = "down to",
+                        .meaning = "the other edge: a number, or a formula of the same variable",
+                        .type = SettingType::Formula,
+                        .usual = std::string("0"),
+                        .isStyle = false};
+
+namespace {
+
+/// A further curve y = g(x) along the variable of a plot, in one of its cases; a problem and null if there is none.
 std::shared_ptr<const Source> furtherCurve(const ReadingContext& context, const Plotted& plotted, std::size_t caseIndex,
                                            const std::string& formula, Problems& problems) {
     const std::string& variable = plotted.variables[0];
@@ -131,6 +141,29 @@ std::shared_ptr<const Source> furtherCurve(const ReadingContext& context, const 
     curve.interval = line.interval;
     curve.grid = line.grid;
     return std::make_shared<const Source>(std::move(curve));
+}
+
+} // namespace
+
+Reading readCurvesWithFoot(const ReadingContext& context, const Plot& plot, const Plotted& plotted,
+                           const ItemPath& path) {
+    Reading reading = readCurves(context, plot, plotted, path);
+    if (!reading.drawn.empty() && !curveOf(reading.drawn[0])->isFunction()) {
+        refuse(reading, plotted, "This is a vector, and a number along one variable is wanted here.",
+               "draw it as a line");
+        reading.drawn.clear();
+    }
+    for (Drawn& drawn : reading.drawn) {
+        auto foot = furtherCurve(context, plotted, drawn.path.part, text(plot.settings, toSetting), reading.problems);
+        if (!foot) {
+            for (Problem& problem : reading.problems)
+                problem.sentence = "The other edge “" + text(plot.settings, toSetting) + "”: " + problem.sentence;
+            reading.drawn.clear();
+            break;
+        }
+        drawn.parts.push_back({std::move(foot), nullptr});
+    }
+    return reading;
 }
 
 } // namespace coulter

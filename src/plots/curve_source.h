@@ -9,10 +9,12 @@ Reading readCurves(const ReadingContext& context, const Plot& plot, const Plotte
 /// The same as a radius over an angle.
 Reading readPolarCurves(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path);
 
-/// A further curve y = g(x) along the variable of a plot, in one of its cases, such as the other edge of an area.
-/// Adds a problem and returns null if it cannot be compiled.
-std::shared_ptr<const Source> furtherCurve(const ReadingContext& context, const Plotted& plotted, std::size_t caseIndex,
-                                           const std::string& formula, Problems& problems);
+/// The setting of kinds that reach from a curve to another one: the other one's formula.
+extern const Setting toSetting;
+
+/// Reads a plot as curves y = f(x), each with a second part: the curve that its setting `to` names.
+Reading readCurvesWithFoot(const ReadingContext& context, const Plot& plot, const Plotted& plotted,
+                           const ItemPath& path);
 
 /// What `fits` of most kinds of curve answers: a number along one variable.
 bool isNumberAlongOne(const Signature& signature);

@@ -12,7 +12,6 @@ struct Extents {
     ScaleKind xScale = ScaleKind::Linear, yScale = ScaleKind::Linear;
     std::optional<Limits> across, up; ///< to be shown whole, as the interval of a variable; decides where there is one
     std::vector<double> xs, ys;       ///< values, of which those worth showing are shown
-    std::optional<Limits> alsoUp;     ///< to be shown together with the values, as the foot of a bar
 
     static void hold(std::optional<Limits>& held, const Limits& limits) {
         held = held ? Limits{std::min(held->low, limits.low), std::max(held->high, limits.high)} : limits;

@@ -57,8 +57,10 @@ public:
 bool dependsOnFrame(const Curve& curve) { return isAdaptive(curve.grid); }
 bool dependsOnFrame(const Field&) { return true; }
 
-std::string keyOf(const Source& source, const std::vector<FinerStretch>& finer, const Frame& frame,
-                  const Effort& effort) {
+} // namespace
+
+std::string sampleKey(const Source& source, const std::vector<FinerStretch>& finer, const Frame& frame,
+                      const Effort& effort) {
     Key key;
     key.add(source.index());
     std::visit([&](const auto& each) { key.add(each); }, source);
@@ -70,26 +72,18 @@ std::string keyOf(const Source& source, const std::vector<FinerStretch>& finer, 
     return key.bytes;
 }
 
-} // namespace
+std::shared_ptr<const Samples> SampleStore::find(const std::string& key) {
+    const std::scoped_lock lock(mutex_);
+    const auto at = entries_.find(key);
+    if (at == entries_.end()) return nullptr;
+    at->second.used = true;
+    ++hits_;
+    return at->second.samples;
+}
 
-std::shared_ptr<const Samples> SampleStore::samplesOf(const Source& source, const std::vector<FinerStretch>& finer,
-                                                      const Frame& frame, const Effort& effort,
-                                                      const std::stop_token& stop) {
-    const std::string key = keyOf(source, finer, frame, effort);
-    {
-        const std::scoped_lock lock(mutex_);
-        if (const auto at = entries_.find(key); at != entries_.end()) {
-            at->second.used = true;
-            ++hits_;
-            return at->second.samples;
-        }
-    }
-    auto samples = std::make_shared<const Samples>(sampleSource(source, finer, frame, effort, stop));
-    if (!stop.stop_requested()) {
-        const std::scoped_lock lock(mutex_);
-        entries_[key] = {samples, true};
-    }
-    return samples;
+void SampleStore::keep(const std::string& key, std::shared_ptr<const Samples> samples) {
+    const std::scoped_lock lock(mutex_);
+    entries_[key] = {std::move(samples), true};
 }
 
 void SampleStore::forgetUnused() {

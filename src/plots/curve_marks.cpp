@@ -1,0 +1,93 @@
+#include "plots/curve_marks.h"
+
+#include "sampling/grid.h"
+
+#include <cmath>
+
+namespace coulter {
+
+const Setting everySetting{.key = "every",
+                           .label = "every",
+                           .meaning = "distance between marks where the variable has no grid",
+                           .type = SettingType::Number,
+                           .usual = 5.0,
+                           .unit = "mm",
+                           .least = 0.2,
+                           .greatest = 500,
+                           .step = 0.5};
+
+const Setting sizeSetting{.key = "size",
+                          .label = "size",
+                          .meaning = "size of marks",
+                          .type = SettingType::Number,
+                          .usual = 1.4,
+                          .unit = "mm",
+                          .least = 0.1,
+                          .greatest = 50,
+                          .step = 0.1};
+
+namespace {
+
+Point placeOf(Evaluator& evaluator, bool function, double t, const Frame& frame) {
+    double x = t, y = 0;
+    const double* const in = &t;
+    double* const out[] = {&x, &y};
+    evaluator(std::span(&in, 1), function ? std::span(&out[1], 1) : std::span(out, 2), 1);
+    return frame.onSheet(x, y);
+}
+
+/// Parameters at equal distances along the polyline, the first of each stretch half a distance from its start.
+std::vector<double> alongCurve(const CurveSamples& samples, const Frame& frame, double every) {
+    std::vector<double> found;
+    const Rect room = frame.rect.grown(every); // nothing far outside the panel is walked along
+    for (const Stretch& stretch : samples.stretches) {
+        double walked = every / 2;
+        for (std::size_t i = 0; i + 1 < stretch.x.size(); ++i) {
+            const Point a = frame.onSheet(stretch.x[i], stretch.y[i]),
+                        b = frame.onSheet(stretch.x[i + 1], stretch.y[i + 1]);
+            const double length = std::hypot(b.x - a.x, b.y - a.y);
+            const Rect chord{std::min(a.x, b.x), std::min(a.y, b.y), std::abs(b.x - a.x), std::abs(b.y - a.y)};
+            if (!(length < 1e5) || !room.intersects(chord.grown(0.01))) continue;
+            double at = every - walked;
+            for (; at <= length; at += every)
+                found.push_back(stretch.t[i] + at / length * (stretch.t[i + 1] - stretch.t[i]));
+            walked = length - (at - every);
+        }
+    }
+    return found;
+}
+
+/// Parameters of a function at equal distances along the horizontal scale, round numbers of mm from the panel's left.
+std::vector<double> alongScale(const Curve& curve, const Frame& frame, double every) {
+    std::vector<double> found;
+    for (double mm = every / 2; mm < frame.map.x.length; mm += every) {
+        const double t = frame.map.x.fromSheet(mm);
+        if (t >= curve.interval.low && t <= curve.interval.high) found.push_back(t);
+    }
+    return found;
+}
+
+} // namespace
+
+std::vector<CurveMark> marksAlong(const Drawn& drawn, const Frame& frame, MarkSpacing spacing) {
+    const Curve& curve = *curveOf(drawn);
+    const CurveSamples& samples = *curveSamplesOf(drawn);
+    std::vector<CurveMark> marks;
+    if (!isAdaptive(curve.grid)) {
+        for (const Stretch& stretch : samples.stretches) {
+            for (std::size_t i = 0; i < stretch.t.size(); ++i)
+                marks.push_back({stretch.t[i], frame.onSheet(stretch.x[i], stretch.y[i])});
+        }
+        return marks;
+    }
+    const double every = number(drawn.settings, everySetting);
+    Evaluator evaluator(*curve.program);
+    for (const double t :
+         spacing == MarkSpacing::AlongCurve ? alongCurve(samples, frame, every) : alongScale(curve, frame, every)) {
+        const Point at = placeOf(evaluator, curve.isFunction(), t, frame);
+        if (std::isfinite(at.x) && std::isfinite(at.y)) marks.push_back({t, at});
+    }
+    return marks;
+}
+
+} // namespace coulter

@@ -1,0 +1,147 @@
+#include "../plots/other_value.h"
+#include "files/export.h"
+#include "files/file_access.h"
+#include "files/recipe.h"
+#include "plots/table.h"
+
+#include <catch2/catch.hpp>
+#include <cstdlib>
+#include <filesystem>
+
+using namespace coulter;
+namespace fs = std::filesystem;
+
+namespace {
+
+const std::vector<std::string> page{
+    "f(x) = sin(x) + 0.3 x", "c(t) = (cos(t), sin(t))", "g(x, y) = x y", "x in [-3, 3]", "y in [-2, 2]", "t in [0, 5]"};
+
+/// The first function of the page that a kind fits.
+std::string fitting(const PlotKind& kind) {
+    const Page read = readPage(page);
+    for (std::size_t line = 0; line < 3; ++line) {
+        const auto signature = signatureOf(read, read.lines[line]);
+        REQUIRE(signature);
+        if (kind.fits(*signature)) return std::vector<std::string>{"f(x)", "c(t)", "g(x, y)"}[line];
+    }
+    FAIL("nothing fits the kind");
+    return "";
+}
+
+Document documentOf(const PlotKind& kind) {
+    Document document;
+    document.page = page;
+    document.panels[0].plots = {plotOf(fitting(kind), kind.name)};
+    return document;
+}
+
+fs::path source() { return std::getenv("COULTER_SOURCE"); }
+
+} // namespace
+
+TEST_CASE("every kind of plot draws its own items, has a table and says whether it has a swatch") {
+    for (const PlotKind* kind : plotKinds()) {
+        INFO(kind->name);
+        CHECK(findPlotKind(kind->name) == kind);
+        const Figure figure = drawFigure(documentOf(*kind));
+        REQUIRE(figure.panels[0].problems[0].empty());
+        REQUIRE(figure.panels[0].drawn.size() == 1);
+        REQUIRE(figure.owned.size() == 1);
+        CHECK(figure.owned[0].path == ItemPath{ItemKind::Plot, 0, 0, 0});
+        CHECK(figure.owned[0].last > figure.owned[0].first);
+        const SampleTable table = tableOf(figure.panels[0].drawn[0]);
+        CHECK(table.rows > 10);
+        CHECK(tableCsv(table).find("\n") != std::string::npos);
+
+        Document named = documentOf(*kind);
+        named.panels[0].plots[0].name = "a name";
+        named.panels[0].legend.place = LegendPlace::TopLeft;
+        const Figure withLegend = drawFigure(named);
+        CHECK(withLegend.panels[0].layout.legend.entries.size() == (kind->swatch ? 1 : 0));
+        if (kind->swatch) CHECK(withLegend.scene.items.size() >= figure.scene.items.size() + 2);
+    }
+}
+
+TEST_CASE("every setting of every kind changes the recipe, and all but names of variables change the figure") {
+    for (const PlotKind* kind : plotKinds()) {
+        const Document usual = documentOf(*kind);
+        const std::string before = *exportFigure(usual, *findFormat("svg")).bytes;
+        const auto picture = [](const std::string& svg) { return svg.substr(svg.find("</metadata>")); };
+        for (const Setting* setting : kind->settings) {
+            INFO(kind->name << ", " << setting->key);
+            Document changed = usual;
+            SettingValue value = otherValue(*setting);
+            if (setting->type == SettingType::Variable) value = std::string("y");
+            set(changed.panels[0].plots[0].settings, *setting, value);
+            REQUIRE(changed != usual);
+            const RecipeRead read = readRecipe(writeRecipe(changed));
+            REQUIRE(read.document);
+            CHECK(*read.document == changed);
+            set(changed.panels[0].plots[0].settings, *setting, std::nullopt);
+            CHECK(changed == usual);
+            // Jumps need a curve that has one.
+            Document seen = usual;
+            seen.page[0] = "f(x) = floor(x) + 0.3 x";
+            const std::string plain = *exportFigure(seen, *findFormat("svg")).bytes;
+            set(seen.panels[0].plots[0].settings, *setting, value);
+            const Exported drawn = exportFigure(seen, *findFormat("svg"));
+            INFO(drawn.problem.sentence);
+            REQUIRE(drawn.bytes);
+            const bool unused =
+                std::string(setting->key) == "width" && std::string(kind->name) == "markers"; // of a disc
+            if (!unused) CHECK(picture(*drawn.bytes) != picture(plain));
+        }
+    }
+}
+
+TEST_CASE("every kind refuses keys of other kinds and says its own") {
+    for (const PlotKind* kind : plotKinds()) {
+        for (const PlotKind* other : plotKinds()) {
+            for (const Setting* setting : other->settings) {
+                const auto isOwn = [&](const Setting* each) { return std::string(each->key) == setting->key; };
+                if (std::ranges::any_of(kind->settings, isOwn)) continue;
+                INFO(kind->name << " with " << setting->key);
+                const std::string key = "\"" + std::string(setting->key) + "\": true";
+                const RecipeRead read =
+                    readRecipe("{\"coulter\": 1, \"panels\": [{\"plots\": [{\"kind\": \"" + std::string(kind->name) +
+                               "\", \"of\": \"x\", " + (setting->isStyle ? "\"style\": {" + key + "}" : key) + "}]}]}");
+                CHECK_FALSE(read.document);
+                CHECK(read.problem.sentence.find("is not a key") != std::string::npos);
+                CHECK(read.problem.suggestion.starts_with("known are: "));
+            }
+        }
+    }
+}
+
+TEST_CASE("changing the kind there and back keeps what both have") {
+    for (const PlotKind* kind : plotKinds()) {
+        for (const PlotKind* other : plotKinds()) {
+            Plot plot = plotOf("f(x)", kind->name);
+            plot.name = "kept";
+            for (const Setting* setting : kind->settings) set(plot.settings, *setting, otherValue(*setting));
+            const Plot there = inKind(plot, *other);
+            CHECK(there.kind == other->name);
+            CHECK(there.name == plot.name);
+            for (const auto& [key, value] : there.settings) CHECK(plot.settings.at(key) == value);
+            for (const Setting* setting : other->settings) {
+                const bool had = plot.settings.contains(setting->key);
+                CHECK(there.settings.contains(setting->key) == had);
+            }
+        }
+    }
+}
+
+TEST_CASE("every kind stands in the manual and in a demo") {
+    const std::string manual = *readFile(source() / "docs/plots.md").bytes;
+    std::string demos;
+    for (const auto& entry : fs::recursive_directory_iterator(source() / "demos")) {
+        if (entry.path().extension() == ".coulter") demos += *readFile(entry.path()).bytes;
+    }
+    for (const PlotKind* kind : plotKinds()) {
+        INFO(kind->name);
+        CHECK(manual.find("| `" + std::string(kind->name) + "` | " + kind->meaning) != std::string::npos);
+        CHECK(demos.find("\"kind\": \"" + std::string(kind->name) + "\"") != std::string::npos);
+        for (const Setting* setting : kind->settings)
+            CHECK(manual.find("`" + std::string(setting->key) + "`") != std::string::npos);
+    }
+}
