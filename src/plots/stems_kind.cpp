@@ -1,0 +1,58 @@
+// A line from each sample down to another curve, usually to zero, with a dot at its head.
+#include "plots/common_settings.h"
+#include "plots/curve_marks.h"
+#include "plots/curve_source.h"
+
+#include <cmath>
+
+namespace coulter {
+namespace {
+
+const Setting* const settings[] = {&toSetting,      &colourSetting, &widthSetting,
+                                   &patternSetting, &sizeSetting,   &everySetting};
+
+void drawStems(const std::vector<Point>& heads, const std::vector<Point>& feet, const Drawn& drawn, Canvas& canvas) {
+    Polylines stems;
+    for (std::size_t i = 0; i < heads.size(); ++i) stems.push_back({feet[i], heads[i]});
+    Pen pen = penOf(drawn);
+    pen.roundEnds = false;
+    canvas.stroke(stems, pen);
+    const Paint paint{drawn.colour};
+    canvas.marks(heads, {circle(number(drawn.settings, sizeSetting) / 2)}, &paint, nullptr);
+}
+
+void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
+    Evaluator foot(*curveOf(drawn, 1)->program);
+    std::vector<Point> heads, feet;
+    for (const CurveMark& mark : marksAlong(drawn, frame, MarkSpacing::AlongScale)) {
+        double down = frame.onSheet(mark.t, foot(mark.t)).y;
+        if (!std::isfinite(down)) down = frame.rect.bottom() + 1; // below all that a logarithmic scale shows
+        heads.push_back(mark.at);
+        feet.push_back({mark.at.x, down});
+    }
+    drawStems(heads, feet, drawn, canvas);
+}
+
+void swatch(const Drawn& drawn, const Rect& rect, Canvas& canvas) {
+    std::vector<Point> heads, feet;
+    for (const double part : {0.2, 0.5, 0.8}) {
+        heads.push_back({rect.x + part * rect.width, rect.y + (part == 0.5 ? 0.25 : 0.45) * rect.height});
+        feet.push_back({heads.back().x, rect.y + 0.8 * rect.height});
+    }
+    drawStems(heads, feet, drawn, canvas);
+}
+
+} // namespace
+
+extern const PlotKind stemsKind;
+const PlotKind stemsKind{.name = "stems",
+                         .meaning = "a line from each sample down to zero or to another curve, with a dot at its head",
+                         .runs = Runs::Along,
+                         .layer = Layer::Line,
+                         .settings = settings,
+                         .fits = isNumberAlongOne,
+                         .read = readCurvesWithFoot,
+                         .draw = draw,
+                         .swatch = swatch};
+
+} // namespace coulter
