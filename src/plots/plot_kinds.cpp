@@ -8,11 +8,11 @@
 
 namespace coulter {
 
-extern const PlotKind lineKind, stemsKind, areaKind, polarKind, heatmapKind;
+extern const PlotKind lineKind, markersKind, stemsKind, areaKind, polarKind, heatmapKind;
 
 namespace {
 
-constexpr const PlotKind* kinds[] = {&lineKind, &stemsKind, &areaKind, &polarKind, &heatmapKind};
+constexpr const PlotKind* kinds[] = {&lineKind, &markersKind, &stemsKind, &areaKind, &polarKind, &heatmapKind};
 
 } // namespace
 
