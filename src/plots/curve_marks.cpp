@@ -37,7 +37,7 @@ Point placeOf(Evaluator& evaluator, bool function, double t, const Frame& frame)
 }
 
 /// Parameters at equal distances along the polyline, the first of each stretch half a distance from its start.
-std::vector<double> alongCurve(const CurveSamples& samples, const Frame& frame, double every) {
+std::vector<double> alongCurve(const Curve& curve, const CurveSamples& samples, const Frame& frame, double every) {
     std::vector<double> found;
     const Rect room = frame.rect.grown(every); // nothing far outside the panel is walked along
     for (const Stretch& stretch : samples.stretches) {
@@ -49,8 +49,11 @@ std::vector<double> alongCurve(const CurveSamples& samples, const Frame& frame, 
             const Rect chord{std::min(a.x, b.x), std::min(a.y, b.y), std::abs(b.x - a.x), std::abs(b.y - a.y)};
             if (!(length < 1e5) || !room.intersects(chord.grown(0.01))) continue;
             double at = every - walked;
-            for (; at <= length; at += every)
-                found.push_back(stretch.t[i] + at / length * (stretch.t[i + 1] - stretch.t[i]));
+            for (; at <= length; at += every) {
+                const double part = at / length;
+                found.push_back(curve.isFunction() ? frame.map.x.fromSheet(a.x + part * (b.x - a.x) - frame.rect.x)
+                                                   : stretch.t[i] + part * (stretch.t[i + 1] - stretch.t[i]));
+            }
             walked = length - (at - every);
         }
     }
@@ -82,8 +85,8 @@ std::vector<CurveMark> marksAlong(const Drawn& drawn, const Frame& frame, MarkSp
     }
     const double every = number(drawn.settings, everySetting);
     Evaluator evaluator(*curve.program);
-    for (const double t :
-         spacing == MarkSpacing::AlongCurve ? alongCurve(samples, frame, every) : alongScale(curve, frame, every)) {
+    for (const double t : spacing == MarkSpacing::AlongCurve ? alongCurve(curve, samples, frame, every)
+                                                             : alongScale(curve, frame, every)) {
         const Point at = placeOf(evaluator, curve.isFunction(), t, frame);
         if (std::isfinite(at.x) && std::isfinite(at.y)) marks.push_back({t, at});
     }

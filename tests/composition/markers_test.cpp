@@ -59,6 +59,13 @@ TEST_CASE("markers of a curve without a grid stand on it, at equal distances alo
     }
 }
 
+TEST_CASE("markers on a logarithmic scale are as far apart on the sheet as on a linear one") {
+    const auto places = middles(markers({"f(t) = ln(t)", "t in [0.001, 10], logarithmic"}, {{"every", 9.0}}));
+    REQUIRE(places.size() > 8);
+    for (std::size_t i = 1; i < places.size(); ++i)
+        CHECK(std::hypot(places[i].x - places[i - 1].x, places[i].y - places[i - 1].y) == Approx(9).epsilon(0.01));
+}
+
 TEST_CASE("marks outside the panel are left out, and open shapes are lines") {
     Document d = document({"f(t) = t", "t in [0, 10], count 11"}, {});
     d.panels[0].plots = {plotOf("f(t)", "markers")};
