@@ -1,7 +1,7 @@
 // Coverage-guided fuzzing: any bytes as a recipe, through reading, drawing and writing. Nothing may crash, hang or grow
 // without bound; what is read must be written so that it reads back.
 #include "files/recipe.h"
-#include "drawing/figure_scene.h"
+#include "composition/figure.h"
 
 #include <chrono>
 #include <cstdlib>
