@@ -6,9 +6,12 @@
 #include "plots/page_edits.h"
 #include "typeset/formula_math.h"
 
+#include <QApplication>
+#include <QClipboard>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QRegularExpression>
 #include <QScrollBar>
 #include <QToolTip>
 #include <algorithm>
@@ -36,10 +39,30 @@ FormulaPage::FormulaPage(DocumentSession& session, const LookSettings& look, QWi
     editor_->hide();
     connect(editor_, &LineEditor::edited, this, &FormulaPage::typed);
     connect(editor_, &LineEditor::committed, this, [this] {
+        const bool empty = editor_->text().trimmed().isEmpty();
+        const int line = editing_, next = finishEditing(true);
+        if (!empty) return editNewLine(next);
+        setFocus(); // an empty line ends writing
+        selectLine(std::min(line, static_cast<int>(session_.document().page.size())) - 1);
+    });
+    connect(editor_, &LineEditor::takenOnly, this, [this] {
         const int line = editing_;
         finishEditing(true);
         setFocus();
         selectLine(std::min(line, static_cast<int>(session_.document().page.size()) - 1));
+    });
+    connect(editor_, &LineEditor::remedyWanted, this, &FormulaPage::takeRemedy);
+    connect(editor_, &LineEditor::leftBackwards, this, [this] {
+        const int line = editing_;
+        if (line == 0) return;
+        finishEditing(true);
+        editLine(line - 1);
+    });
+    connect(editor_, &LineEditor::severalPasted, this, [this](const QStringList& lines) {
+        const int line = editing_;
+        const bool empty = editor_->text().trimmed().isEmpty();
+        const int next = finishEditing(true);
+        insertLines(lines, static_cast<std::size_t>(empty ? line : next), session_.document());
     });
     connect(editor_, &LineEditor::cancelled, this, [this] {
         finishEditing(false);
@@ -51,9 +74,8 @@ FormulaPage::FormulaPage(DocumentSession& session, const LookSettings& look, QWi
         if (line > 0) editLine(line - 1);
     });
     connect(editor_, &LineEditor::leftDownwards, this, [this] {
-        const int line = editing_;
-        finishEditing(true);
-        if (line + 1 < static_cast<int>(session_.document().page.size())) editLine(line + 1);
+        const int next = finishEditing(true);
+        if (next < static_cast<int>(session_.document().page.size())) editLine(next);
     });
     connect(editor_, &LineEditor::sizeChanged, this, &FormulaPage::placeEditor);
     connect(&session_, &DocumentSession::shownChanged, this, &FormulaPage::rebuild);
@@ -120,6 +142,7 @@ FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bo
         const auto start = line.source.find_first_not_of("# \t");
         row.boxes = wrapped(start == std::string::npos ? "" : line.source.substr(start), width - 2 * margin, Ink::Plain,
                             0.92 * formulaSize);
+        if (isFolded(index)) row.boxes.push_back(textBox("folded away", FontId::TextItalic, small, Ink::Muted));
         afterEquation = false;
     } else if (!math) {
         row.boxes = wrapped(line.source, width - 2 * margin - indent, Ink::Plain, small);
@@ -175,9 +198,17 @@ void FormulaPage::rebuild() {
     double top = look_.look().px(14);
     int equation = 0;
     bool afterEquation = false;
+    const std::vector<bool> hidden = hiddenLines();
     for (int i = 0; i < static_cast<int>(page_.lines.size()); ++i) {
-        Row row = makeRow(i, width, equation, afterEquation);
+        Row row = makeRow(i, width, equation, afterEquation); // equations are counted, folded away or not
         row.top = top;
+        if (hidden[static_cast<std::size_t>(i)]) {
+            row = Row{};
+            row.line = i;
+            row.top = top;
+            rows_.push_back(std::move(row));
+            continue;
+        }
         const bool tight = page_.lines[static_cast<std::size_t>(i)].kind == LineKind::Quantity ||
                            page_.lines[static_cast<std::size_t>(i)].kind == LineKind::Variable;
         const double pad = tight ? 1.0 : 1.9;
@@ -225,7 +256,9 @@ void FormulaPage::paintEvent(QPaintEvent*) {
     scene.width = viewport()->width() / dots();
     scene.height = viewport()->height() / dots();
     for (const Row& row : rows_) {
-        if (row.top + row.height < scroll || row.top > scroll + viewport()->height() || row.line == editing_) continue;
+        if (row.top + row.height < scroll || row.top > scroll + viewport()->height() || row.line == editing_ ||
+            row.height == 0)
+            continue;
         const double y = (row.top - scroll) / dots();
         const double first = y + row.baseline;
         const double baseline = first + (row.drops.empty() ? 0 : row.drops.back());
@@ -243,8 +276,7 @@ void FormulaPage::paintEvent(QPaintEvent*) {
     }
     if (rows_.empty()) {
         addInked(scene,
-                 textBox("Click here and type a formula, such as f(x) = sin(x)/x", FontId::TextItalic,
-                         0.85 * formulaSize, Ink::Muted),
+                 textBox("Type a formula, such as f(x) = sin(x)/x", FontId::TextItalic, 0.85 * formulaSize, Ink::Muted),
                  margin, 10, look);
     }
     const double ratio = devicePixelRatioF();
@@ -260,10 +292,30 @@ void FormulaPage::paintEvent(QPaintEvent*) {
     for (const Row& row : rows_) {
         const QRect number = numberRect(row.line);
         if (row.line != editing_ && !number.isEmpty()) painter.drawLine(number.bottomLeft(), number.bottomRight());
-        if (row.line == selected_ && row.line != editing_) {
+        const auto [first, last] = selectedLines();
+        if (row.line >= first && row.line <= last && row.line != editing_) {
             painter.fillRect(QRectF(0, row.top - scroll, look.px(3), row.height),
                              hasFocus() ? look.accent() : look.hairline());
         }
+        // A line of prose has a corner that folds its block.
+        if (row.height > 0 && foldable(row.line) && row.line != editing_) {
+            const double x = look.px(10), y = row.top - scroll + row.baseline * dots() - look.px(5);
+            painter.setBrush(look.muted());
+            painter.setPen(Qt::NoPen);
+            painter.setRenderHint(QPainter::Antialiasing);
+            const double r = look.px(3);
+            if (isFolded(row.line))
+                painter.drawPolygon(QPolygonF{{x - r, y - r}, {x + r, y}, {x - r, y + r}});
+            else
+                painter.drawPolygon(QPolygonF{{x - r, y - r}, {x + r, y - r}, {x, y + r}});
+            painter.setPen(QPen(look.accent(), 1, Qt::DotLine));
+        }
+    }
+    if (press_ && press_->moving) { // where the lines would go
+        const int target = rowAt(press_->at.y());
+        const QRect place = target >= 0 ? lineRect(target) : QRect(0, static_cast<int>(contentHeight_), 1, 1);
+        painter.setPen(QPen(look.accent(), 2));
+        painter.drawLine(0, place.top(), viewport()->width(), place.top());
     }
 }
 
@@ -301,8 +353,48 @@ int FormulaPage::rowAt(int y) const {
     return -1;
 }
 
-void FormulaPage::selectLine(int index) {
+bool FormulaPage::foldable(int line) const {
+    const auto& lines = page_.lines;
+    const auto next = static_cast<std::size_t>(line) + 1;
+    return line >= 0 && next < lines.size() && lines[static_cast<std::size_t>(line)].kind == LineKind::Prose &&
+           lines[next].kind != LineKind::Prose;
+}
+
+bool FormulaPage::isFolded(int line) const {
+    return foldable(line) && folded_.contains(page_.lines[static_cast<std::size_t>(line)].source);
+}
+
+void FormulaPage::fold(int line, bool folded) {
+    if (!foldable(line)) return;
+    const std::string& source = page_.lines[static_cast<std::size_t>(line)].source;
+    if (folded)
+        folded_.insert(source);
+    else
+        folded_.erase(source);
+    rebuild();
+}
+
+std::vector<bool> FormulaPage::hiddenLines() const {
+    std::vector<bool> hidden(page_.lines.size(), false);
+    bool inBlock = false;
+    for (std::size_t i = 0; i < hidden.size(); ++i) {
+        if (page_.lines[i].kind == LineKind::Prose)
+            inBlock = isFolded(static_cast<int>(i));
+        else
+            hidden[i] = inBlock && static_cast<int>(i) != editing_;
+    }
+    return hidden;
+}
+
+std::pair<int, int> FormulaPage::selectedLines() const {
+    if (selected_ < 0) return {0, -1};
+    const int other = anchor_ < 0 ? selected_ : anchor_;
+    return {std::min(selected_, other), std::max(selected_, other)};
+}
+
+void FormulaPage::selectLine(int index, bool extending) {
     selected_ = index;
+    if (!extending) anchor_ = index;
     if (index >= 0 && index < static_cast<int>(rows_.size())) {
         const QRect rect = lineRect(index);
         if (rect.top() < 0) verticalScrollBar()->setValue(verticalScrollBar()->value() + rect.top());
@@ -317,10 +409,21 @@ void FormulaPage::selectLine(int index) {
 void FormulaPage::editLine(int index, int cursor) {
     if (editing_ >= 0) finishEditing(true);
     const auto& lines = session_.document().page;
-    addsLine_ = index < 0 || index >= static_cast<int>(lines.size());
-    editing_ = addsLine_ ? static_cast<int>(lines.size()) : index;
-    selected_ = editing_;
-    const QString text = addsLine_ ? QString() : QString::fromStdString(lines[static_cast<std::size_t>(editing_)]);
+    if (index < 0 || index >= static_cast<int>(lines.size())) return editNewLine(static_cast<int>(lines.size()));
+    addsLine_ = false;
+    editing_ = index;
+    begin(QString::fromStdString(lines[static_cast<std::size_t>(index)]), cursor);
+}
+
+void FormulaPage::editNewLine(int index, const QString& text) {
+    if (editing_ >= 0) finishEditing(true);
+    addsLine_ = true;
+    editing_ = std::clamp(index, 0, static_cast<int>(session_.document().page.size()));
+    begin(text, -1);
+}
+
+void FormulaPage::begin(const QString& text, int cursor) {
+    selected_ = anchor_ = editing_;
     editor_->resize(viewport()->width(), editor_->height());
     editor_->begin(text, cursor);
     editor_->show();
@@ -332,21 +435,85 @@ void FormulaPage::editLine(int index, int cursor) {
     emit lineSelected(editing_);
 }
 
-void FormulaPage::addLine() {
-    if (editing_ >= 0) finishEditing(true);
+void FormulaPage::addLine(const QString& text) {
     const int size = static_cast<int>(session_.document().page.size());
-    if (selected_ < 0 || selected_ + 1 >= size) return editLine(size);
-    // A line in the middle of the page exists, empty, while it is typed.
-    Document document = session_.document();
-    document.page.insert(document.page.begin() + selected_ + 1, "");
-    session_.edit(std::move(document), tr("new line"), "new line");
-    editLine(selected_ + 1);
+    const int below = editing_ >= 0 ? finishEditing(true) : selected_ < 0 ? size : selectedLines().second + 1;
+    editNewLine(below, text);
+}
+
+Document FormulaPage::withTyped(const std::string& text) const {
+    const auto line = static_cast<std::size_t>(editing_);
+    return addsLine_ ? withInsertedLine(session_.document(), line, text) : withLine(session_.document(), line, text);
 }
 
 void FormulaPage::typed(const QString& text) {
     if (editing_ < 0) return;
-    session_.preview(withLine(session_.document(), static_cast<std::size_t>(editing_), text.toStdString()));
+    session_.preview(withTyped(text.toStdString()));
+    emit lineSelected(editing_);
     editor_->offerNames(page_);
+}
+
+/// The remedy of the problem that is shown: characters of this line replaced, or a further line put below.
+void FormulaPage::takeRemedy() {
+    if (editing_ < 0 || editing_ >= static_cast<int>(page_.lines.size())) return;
+    for (const Problem& problem : page_.lines[static_cast<std::size_t>(editing_)].problems) {
+        if (!problem.remedy) continue;
+        const Remedy remedy = *problem.remedy;
+        const std::u32string letters = decodeUtf8(editor_->text().toStdString());
+        if (remedy.first > 0) {
+            const auto first = std::min(letters.size(), static_cast<std::size_t>(remedy.first - 1)),
+                       last = std::min(letters.size(), static_cast<std::size_t>(remedy.last));
+            const std::string before = encodeUtf8(std::u32string_view(letters).substr(0, first)) + remedy.text;
+            const std::string after = encodeUtf8(std::u32string_view(letters).substr(last));
+            const QString text = QString::fromStdString(before + after);
+            editor_->begin(text, static_cast<int>(QString::fromStdString(before).size()));
+            return typed(text);
+        }
+        // The line that is being written stays open; what it needs stands below it.
+        Document document = session_.document();
+        document.page.insert(document.page.begin() + editing_ + (addsLine_ ? 0 : 1), remedy.text);
+        session_.edit(std::move(document), tr("new line"));
+        return typed(editor_->text());
+    }
+}
+
+void FormulaPage::insertLines(const QStringList& lines, std::size_t at, const Document& document) {
+    std::vector<std::string> texts;
+    for (const QString& line : lines) texts.push_back(line.trimmed().toStdString());
+    std::size_t next = 0;
+    session_.edit(withInsertedLines(document, at, texts, next), tr("%1 new lines").arg(lines.size()));
+    session_.endMerge();
+    setFocus();
+    selectLine(static_cast<int>(next) - 1);
+}
+
+void FormulaPage::copyLines() const {
+    QStringList text;
+    const auto [first, last] = selectedLines();
+    for (int i = first; i <= last && i < static_cast<int>(session_.document().page.size()); ++i)
+        text << QString::fromStdString(session_.document().page[static_cast<std::size_t>(i)]);
+    if (!text.isEmpty()) QApplication::clipboard()->setText(text.join('\n') + '\n');
+}
+
+void FormulaPage::removeLines(const QString& what) {
+    const auto [first, last] = selectedLines();
+    if (first > last || first >= static_cast<int>(session_.document().page.size())) return;
+    session_.edit(withoutLines(session_.document(), static_cast<std::size_t>(first), static_cast<std::size_t>(last)),
+                  what);
+    selectLine(std::min(first, static_cast<int>(session_.document().page.size()) - 1));
+}
+
+void FormulaPage::moveLines(int by) {
+    const auto [first, last] = selectedLines();
+    if (first > last || by == 0) return;
+    const int size = static_cast<int>(session_.document().page.size());
+    by = std::clamp(by, -first, size - 1 - last);
+    session_.edit(
+        withMovedLines(session_.document(), static_cast<std::size_t>(first), static_cast<std::size_t>(last), by),
+        tr("move of lines"), "move lines");
+    selected_ += by;
+    anchor_ += by;
+    viewport()->update();
 }
 
 void FormulaPage::insertText(const QString& text) {
@@ -360,23 +527,28 @@ void FormulaPage::commitEditing() {
     if (editing_ >= 0) finishEditing(true);
 }
 
-void FormulaPage::finishEditing(bool take) {
-    const int line = std::exchange(editing_, -1);
-    if (line < 0) return;
+int FormulaPage::finishEditing(bool take) {
+    if (editing_ < 0) return -1;
     editor_->hide();
     const std::string text = editor_->text().toStdString();
-    const bool added = std::exchange(addsLine_, false);
-    const bool empty = text.find_first_not_of(" \t") == std::string::npos;
-    if (!take || (added && empty)) {
+    const bool empty = text.find_first_not_of(" \t") == std::string::npos, added = addsLine_;
+    const auto line = static_cast<std::size_t>(editing_);
+    std::optional<Document> changed;
+    if (take && !empty) changed = withTyped(text);
+    if (take && empty && !added) changed = withoutLine(session_.document(), line);
+    const std::size_t before = session_.document().page.size();
+    editing_ = -1;
+    addsLine_ = false;
+    if (!changed) {
         session_.preview(std::nullopt);
         rebuild();
-        return;
+        return static_cast<int>(line) + (added ? 0 : 1);
     }
-    session_.edit(empty ? withoutLine(session_.document(), static_cast<std::size_t>(line))
-                        : withLine(session_.document(), static_cast<std::size_t>(line), text),
-                  added ? tr("new line") : tr("change of line %1").arg(line + 1), "new line");
+    const std::size_t further = changed->page.size() - std::min(changed->page.size(), before + (added ? 1 : 0));
+    session_.edit(std::move(*changed), added ? tr("new line") : tr("change of line %1").arg(line + 1), "new line");
     session_.endMerge();
     rebuild();
+    return static_cast<int>(line + (empty ? 0 : 1) + further);
 }
 
 void FormulaPage::mousePressEvent(QMouseEvent* event) {
@@ -397,10 +569,24 @@ void FormulaPage::mousePressEvent(QMouseEvent* event) {
         selectLine(line);
         return;
     }
-    if (line >= 0)
-        editLine(line);
-    else
-        editLine(static_cast<int>(session_.document().page.size()));
+    if (line >= 0 && foldable(line) && event->pos().x() < look_.look().px(18)) return fold(line, !isFolded(line));
+    press_ = Press{line, event->pos(), false};
+}
+
+void FormulaPage::endPress(const QMouseEvent& event) {
+    const Press press = *std::exchange(press_, std::nullopt);
+    viewport()->update();
+    if (!press.moving) {
+        if (press.line < 0) return editLine(static_cast<int>(session_.document().page.size()));
+        if (event.modifiers() & Qt::ShiftModifier && editing_ < 0) return selectLine(press.line, true);
+        return editLine(press.line);
+    }
+    const auto [first, last] = selectedLines();
+    const int target = rowAt(event.pos().y()), size = static_cast<int>(session_.document().page.size());
+    const int before = target < 0 ? size : target;
+    if (before < first) moveLines(before - first);
+    if (before > last + 1) moveLines(before - 1 - last);
+    session_.endMerge();
 }
 
 void FormulaPage::mouseMoveEvent(QMouseEvent* event) {
@@ -412,6 +598,21 @@ void FormulaPage::mouseMoveEvent(QMouseEvent* event) {
             session_.edit(*changed, tr("change of %1").arg(QString::fromStdString(scrub_->name)),
                           "scrub " + QString::fromStdString(scrub_->name));
         }
+        return;
+    }
+    if (press_ && press_->line >= 0 && event->buttons() & Qt::LeftButton) {
+        // A line that is pulled up or down goes along; several do if it is one of those selected.
+        const QRect place = lineRect(press_->line);
+        if (!press_->moving && !place.adjusted(0, -6, 0, 6).contains(event->pos())) {
+            if (editing_ >= 0) finishEditing(true);
+            const auto [first, last] = selectedLines();
+            if (press_->line < first || press_->line > last) selectLine(press_->line);
+            press_->moving = true;
+            setFocus();
+        }
+        press_->at = event->pos();
+        viewport()->setCursor(press_->moving ? Qt::ClosedHandCursor : Qt::IBeamCursor);
+        viewport()->update();
         return;
     }
     const int line = rowAt(event->pos().y());
@@ -432,6 +633,7 @@ void FormulaPage::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void FormulaPage::mouseReleaseEvent(QMouseEvent* event) {
+    if (press_) return endPress(*event);
     if (!scrub_) return;
     const bool moved = std::abs(event->position().x() - scrub_->startX) >= 1;
     const int line = scrub_->line;
@@ -458,27 +660,47 @@ void FormulaPage::stepNumber(int line, double steps, bool fine) {
 
 void FormulaPage::keyPressEvent(QKeyEvent* event) {
     const int last = static_cast<int>(rows_.size()) - 1;
-    const bool control = event->modifiers() & Qt::ControlModifier;
-    const bool shift = event->modifiers() & Qt::ShiftModifier;
+    const bool control = event->modifiers() & Qt::ControlModifier, shift = event->modifiers() & Qt::ShiftModifier,
+               alt = event->modifiers() & Qt::AltModifier;
+    if (event->matches(QKeySequence::Copy)) return copyLines();
+    if (event->matches(QKeySequence::Cut)) {
+        copyLines();
+        return removeLines(tr("cut of lines"));
+    }
+    if (event->matches(QKeySequence::Paste)) {
+        const QStringList lines =
+            QApplication::clipboard()->text().split(QRegularExpression("\\r?\\n"), Qt::SkipEmptyParts);
+        const int at = selected_ < 0 ? last + 1 : selectedLines().second + 1;
+        if (!lines.isEmpty()) insertLines(lines, static_cast<std::size_t>(at), session_.document());
+        return;
+    }
+    const auto step = [&](int by) { // over what is folded away
+        const std::vector<bool> hidden = hiddenLines();
+        int at = selected_ + by;
+        while (at > 0 && at < last && hidden[static_cast<std::size_t>(at)]) at += by;
+        at = std::clamp(at, 0, std::max(0, last));
+        if (last >= 0 && !hidden[static_cast<std::size_t>(at)]) selectLine(at, shift);
+    };
     switch (event->key()) {
     case Qt::Key_Up:
-        if (control) return stepNumber(selected_, 1, shift);
-        return selectLine(std::max(0, selected_ - 1));
-    case Qt::Key_Down:
-        if (control) return stepNumber(selected_, -1, shift);
-        return selectLine(std::min(last, selected_ + 1));
+    case Qt::Key_Down: {
+        const bool up = event->key() == Qt::Key_Up;
+        if (alt) return moveLines(up ? -1 : 1);
+        if (control) return stepNumber(selected_, up ? 1 : -1, shift);
+        return step(up ? -1 : 1);
+    }
+    case Qt::Key_Left:
+    case Qt::Key_Right: return fold(selected_, event->key() == Qt::Key_Left);
     case Qt::Key_Return:
     case Qt::Key_Enter:
     case Qt::Key_F2: return editLine(selected_ < 0 ? last + 1 : selected_);
-    case Qt::Key_Delete:
-        if (selected_ >= 0 && selected_ <= last) {
-            session_.edit(withoutLine(session_.document(), static_cast<std::size_t>(selected_)),
-                          tr("removal of line %1").arg(selected_ + 1));
-            selectLine(std::min(selected_, last - 1));
-        }
-        return;
-    default: QAbstractScrollArea::keyPressEvent(event);
+    case Qt::Key_Delete: return removeLines(tr("removal of line %1").arg(selectedLines().first + 1));
+    default: break;
     }
+    // What is typed without a line being open starts one.
+    const QString text = event->text();
+    if (!control && !alt && !text.isEmpty() && text[0].isPrint() && !text[0].isSpace()) return addLine(text);
+    QAbstractScrollArea::keyPressEvent(event);
 }
 
 } // namespace coulter

@@ -6,6 +6,7 @@
 
 #include <QAbstractScrollArea>
 #include <optional>
+#include <set>
 
 namespace coulter {
 
@@ -20,14 +21,18 @@ public:
     /// Opens a line for editing; the page's length opens a new line at its end.
     void editLine(int index, int cursor = -1);
     /// Opens an empty line below the selected one, or at the end.
-    void addLine();
+    void addLine(const QString& text = {});
     /// Puts text in where the caret is, or on a new line.
     void insertText(const QString& text);
     bool isEditing() const { return editing_ >= 0; }
     /// Takes over what is being typed, if anything is.
     void commitEditing();
     int selectedLine() const { return selected_; }
-    void selectLine(int index);
+    /// Selects a line; `extending` selects all from the one selected before up to it.
+    void selectLine(int index, bool extending = false);
+    /// Hides the lines below a line of prose up to the next one, or shows them again.
+    void fold(int line, bool folded);
+    bool isFolded(int line) const;
 
     /// Where the number of a quantity's line stands, in the viewport's coordinates; empty if it has none that can be
     /// dragged.
@@ -64,6 +69,11 @@ private:
         TypesetBox aside;              ///< the label clause
         TypesetBox problem;            ///< one sentence below
     };
+    struct Press { ///< of the mouse on a line, which becomes a click or a move of the line
+        int line = -1;
+        QPoint at;
+        bool moving = false;
+    };
     struct Scrub {
         int line = -1;
         std::string name;
@@ -80,7 +90,22 @@ private:
     std::vector<TypesetBox> broken(const Line& line, double room, double hanging) const;
     void placeEditor();
     void typed(const QString& text);
-    void finishEditing(bool take);
+    /// Ends editing; returns the place below the line and what came with it, such as the variable of a new function.
+    int finishEditing(bool take);
+    /// Opens a line that is not yet there.
+    void editNewLine(int index, const QString& text = {});
+    void begin(const QString& text, int cursor);
+    /// The document with the line being edited as it is typed.
+    Document withTyped(const std::string& text) const;
+    void takeRemedy();
+    void insertLines(const QStringList& lines, std::size_t at, const Document& document);
+    void copyLines() const;
+    void removeLines(const QString& what);
+    void moveLines(int by);
+    std::pair<int, int> selectedLines() const; ///< first and last; first > last: none
+    std::vector<bool> hiddenLines() const;
+    bool foldable(int line) const;
+    void endPress(const QMouseEvent& event);
     int rowAt(int y) const;
     void stepNumber(int line, double steps, bool fine);
     double dots() const;
@@ -92,6 +117,9 @@ private:
     std::vector<Row> rows_;
     double contentHeight_ = 0;
     int selected_ = -1;
+    int anchor_ = -1;              ///< other end of what is selected
+    std::set<std::string> folded_; ///< lines of prose whose block is hidden
+    std::optional<Press> press_;
     int editing_ = -1;
     bool addsLine_ = false; ///< what is being edited is not yet a line of the document
     std::optional<Scrub> scrub_;

@@ -6,9 +6,12 @@
 #include "typeset/formula_math.h"
 
 #include <QKeyEvent>
+#include <QMimeData>
 #include <QPainter>
+#include <QRegularExpression>
 #include <QTextBlock>
 #include <algorithm>
+#include <functional>
 
 namespace coulter {
 namespace {
@@ -19,6 +22,25 @@ int utf16Position(const QString& text, int characters) {
     for (int i = 0; i < characters && at < text.size(); ++i) at += text[at].isHighSurrogate() ? 2 : 1;
     return at;
 }
+
+/// The field of a line: several lines at once are no text of one.
+class LineField : public QPlainTextEdit {
+public:
+    LineField(QWidget* parent, std::function<void(const QStringList&)> several)
+        : QPlainTextEdit(parent), several_(std::move(several)) {}
+
+protected:
+    void insertFromMimeData(const QMimeData* source) override {
+        const QStringList lines = source->text().split(QRegularExpression("\\r?\\n"), Qt::SkipEmptyParts);
+        if (lines.size() < 2)
+            textCursor().insertText(lines.value(0));
+        else
+            several_(lines);
+    }
+
+private:
+    std::function<void(const QStringList&)> several_;
+};
 
 } // namespace
 
@@ -50,8 +72,9 @@ QImage paintBox(const Box& box, double dotsPerMm, const Look& look, const QColor
 }
 
 LineEditor::LineEditor(const LookSettings& look, QWidget* parent)
-    : QWidget(parent), look_(look), field_(new QPlainTextEdit(this)), message_(new QLabel(this)),
-      completion_(new NameCompletion(field_, look)) {
+    : QWidget(parent), look_(look),
+      field_(new LineField(this, [this](const QStringList& lines) { emit severalPasted(lines); })),
+      message_(new QLabel(this)), completion_(new NameCompletion(field_, look)) {
     field_->setLineWrapMode(QPlainTextEdit::WidgetWidth);
     field_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     field_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -86,6 +109,7 @@ QString LineEditor::text() const { return field_->toPlainText().replace('\n', ' 
 void LineEditor::showReading(const Line& line) {
     const Look& look = look_.look();
     QList<QTextEdit::ExtraSelection> marks;
+    hasRemedy_ = false;
     QString message;
     for (const Problem& problem : line.problems) {
         const bool error = problem.severity == Problem::Severity::Error;
@@ -101,10 +125,18 @@ void LineEditor::showReading(const Line& line) {
                                 QTextCursor::KeepAnchor);
         marks.append(mark);
         if (message.isEmpty() || error) {
-            message = QString::fromStdString(problem.sentence);
+            hasRemedy_ = problem.remedy.has_value();
+            message = QString::fromStdString(problem.sentence).toHtmlEscaped();
             if (!problem.suggestion.empty())
                 message += "<br><span style='color:" + look.muted().name() + "'>" +
                            QString::fromStdString(problem.suggestion).toHtmlEscaped() + "</span>";
+            if (problem.remedy) {
+                const QString text = QString::fromStdString(problem.remedy->text).toHtmlEscaped();
+                message +=
+                    "<br><span style='color:" + look.accent().name() + "'>" +
+                    (problem.remedy->first > 0 ? tr("Tab writes %1").arg(text) : tr("Tab adds the line %1").arg(text)) +
+                    "</span>";
+            }
         }
         if (error) break;
     }
@@ -169,12 +201,30 @@ void LineEditor::paintEvent(QPaintEvent*) {
 
 bool LineEditor::eventFilter(QObject* object, QEvent* event) {
     if (object == field_ && event->type() == QEvent::FocusOut && completion_) completion_->hide();
+    if (object == field_ && event->type() == QEvent::ShortcutOverride &&
+        static_cast<QKeyEvent*>(event)->matches(QKeySequence::Undo) && !field_->document()->isUndoAvailable()) {
+        event->ignore(); // nothing was typed here: what is undone is the step before
+        return true;
+    }
     if (object == field_ && event->type() == QEvent::KeyPress) {
         const auto* key = static_cast<QKeyEvent*>(event);
         if (completion_->takeKey(key->key())) return true;
         switch (key->key()) {
         case Qt::Key_Return:
-        case Qt::Key_Enter: emit committed(); return true;
+        case Qt::Key_Enter:
+            if (key->modifiers() & Qt::ShiftModifier)
+                emit takenOnly();
+            else
+                emit committed();
+            return true;
+        case Qt::Key_Tab:
+            if (!hasRemedy_) break;
+            emit remedyWanted();
+            return true;
+        case Qt::Key_Backspace:
+            if (!text().isEmpty()) break;
+            emit leftBackwards();
+            return true;
         case Qt::Key_Escape: emit cancelled(); return true;
         case Qt::Key_Up: emit leftUpwards(); return true;
         case Qt::Key_Down: emit leftDownwards(); return true;

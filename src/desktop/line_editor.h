@@ -32,7 +32,11 @@ public:
 
 signals:
     void edited(const QString& text);
-    void committed();
+    void committed();     ///< and on to the next line
+    void takenOnly();     ///< and no further
+    void remedyWanted();  ///< what is offered for the problem
+    void leftBackwards(); ///< by Backspace on an empty line
+    void severalPasted(const QStringList& lines);
     void cancelled();
     void leftUpwards();
     void leftDownwards();
@@ -50,6 +54,7 @@ private:
     const LookSettings& look_;
     QPlainTextEdit* field_;
     QLabel* message_;
+    bool hasRemedy_ = false;
     QPointer<NameCompletion> completion_; ///< lives in the window, over its other panes
     QImage reading_;
     double readingHeight_ = 0;

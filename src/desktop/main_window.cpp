@@ -74,6 +74,9 @@ void MainWindow::makePanes() {
     remarks_ = new Remarks(*sheet_, look_);
     connect(page_, &FormulaPage::scrubbing, sheet_, &SheetView::holdRange);
     connect(page_, &FormulaPage::lineSelected, this, &MainWindow::selectPlotOf);
+    connect(&session_, &DocumentSession::started, this, [this] {
+        if (session_.document().page.empty()) page_->setFocus(); // to be written on at once
+    });
     connect(ribbon_, &SamplingRibbon::tableWanted, this, &MainWindow::openTable);
     connect(remarks_, &Remarks::lineChosen, this, [this](int line, int character) {
         if (line >= 0) page_->editLine(line, std::max(0, character - 1));

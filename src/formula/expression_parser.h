@@ -27,7 +27,10 @@ private:
     };
 
     // parser.cpp: tokens
-    [[noreturn]] static void refuse(Span span, std::string sentence, std::string suggestion = "");
+    [[noreturn]] static void refuse(Span span, std::string sentence, std::string suggestion = "",
+                                    std::optional<Remedy> remedy = {});
+    /// Refuses a spelling from elsewhere: it is written in another way in print.
+    [[noreturn]] static void refuseSpelling(Span span, const std::string& spelled, const std::string& printed);
     [[noreturn]] void unexpected() const;
     void note(Span span, std::string sentence, std::string suggestion);
     const Token& peek(std::size_t ahead = 0) const {
@@ -79,6 +82,8 @@ private:
     bool isValue(const std::string& name) const;
     static ExprPtr nameNode(const std::string& canonical, Span span);
     ExprPtr wordPart();
+    /// pow(a, b) and log10(x), which are more than a name.
+    void refuseForeignCall() const;
     [[noreturn]] void unknownName(const std::string& name, Span span) const;
     ExprPtr splitWord();
 

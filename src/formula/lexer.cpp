@@ -22,6 +22,7 @@ std::string_view normalised(char32_t c) {
     case U'≥': return ">=";
     case U'≠': return "!=";
     case U'′': return "'";
+    case U'°': return "°";
     default: return {};
     }
 }
@@ -103,7 +104,12 @@ private:
         }
         Problem problem;
         problem.first = problem.last = static_cast<int>(begin) + 1;
-        if (c == U'\uFFFD') {
+        if (c == U':' && peek() == U'=') {
+            problem.last = problem.first + 1;
+            problem.sentence = "In print a definition is written “=”.";
+            problem.suggestion = "write =";
+            problem.remedy = Remedy{problem.first, problem.last, "="};
+        } else if (c == U'\uFFFD') {
             problem.sentence = "This is not valid UTF-8 text.";
         } else {
             problem.sentence =

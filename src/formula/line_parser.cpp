@@ -127,7 +127,7 @@ private:
         if (equals == end) {
             if (tokens[0].kind == TokenKind::Word && end >= 2 && isWord(tokens[1], "in")) return badName(tokens[0]);
             report(line, {tokens[0].span.first, std::max(tokens[0].span.first, tokens[end].span.first - 1)},
-                   "This line defines nothing.", "write f(x) = … to name a formula, or … = ? to ask for a value");
+                   std::string(definesNothing), "write f(x) = … to name a formula, or … = ? to ask for a value");
             return;
         }
         if (equals + 2 == end && isSymbol(tokens[equals + 1], "?")) {

@@ -4,6 +4,7 @@
 #include "formula/names.h"
 
 #include <string>
+#include <string_view>
 
 namespace coulter {
 
@@ -18,6 +19,9 @@ struct LineOutline {
 
 /// Longest line that is read, in characters.
 inline constexpr std::size_t longestLine = 10'000;
+
+/// What is said of a line that is no definition, question or the like.
+inline constexpr std::string_view definesNothing = "This line defines nothing.";
 
 /// First reading: needs nothing but the line itself.
 LineOutline outlineLine(const std::string& source);

@@ -2,6 +2,7 @@
 
 #include "formula/conditions.h"
 #include "formula/line_parser.h"
+#include "formula/remedies.h"
 #include "formula/text.h"
 #include "special/catalogue.h"
 
@@ -335,6 +336,7 @@ Page readPage(std::span<const std::string> lines) {
                "A page ends after " + std::to_string(longestPage) + " lines; the rest is not read.");
     }
     Resolver(page).run();
+    addRemedies(page);
     return page;
 }
 

@@ -1,5 +1,7 @@
 #include "formula/expression_parser.h"
 
+#include <numbers>
+
 namespace coulter {
 
 ExprPtr ExpressionParser::sum() {
@@ -23,6 +25,8 @@ ExprPtr ExpressionParser::product() {
     bool divided = false; // a division stands to the left in this product
     for (;;) {
         if (take("*")) {
+            if (is("*") && !peek().spaceBefore)
+                refuseSpelling({tokens_[at_ - 1].span.first, peek().span.last}, "**", "^");
             left = numbers(ExprKind::Multiply, first, left, signedFactor());
         } else if (take("/")) {
             left = numbers(ExprKind::Divide, first, left, signedFactor());
@@ -170,6 +174,14 @@ ExprPtr ExpressionParser::plainNumber(const Token& token) {
 ExprPtr ExpressionParser::numberPart() {
     const Token token = peek();
     ++at_;
+    if (is("°")) { // 30° is the number π/6
+        ++at_;
+        auto node = std::make_shared<Expr>();
+        node->number = token.number * (std::numbers::pi / 180);
+        node->text = token.text + "°";
+        node->span = from(token.span.first);
+        return node;
+    }
     if (is("%")) {
         ++at_;
         auto node = std::make_shared<Expr>();

@@ -3,6 +3,7 @@
 #include "special/catalogue.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace coulter {
@@ -46,32 +47,76 @@ ExprPtr ExpressionParser::wordPart() {
         ++at_;
         return nameNode("∞", word.span);
     }
+    refuseForeignCall();
     if (startsCatalogueCall()) return catalogueCall();
     if (ExprPtr split = splitWord()) return split;
     unknownName(length > 0 ? canonical : word.text,
                 length > 0 ? Span{word.span.first, tokens_[at_ + length - 1].span.last} : word.span);
 }
 
+void ExpressionParser::refuseForeignCall() const {
+    const Token& word = peek();
+    const auto follows = [&](const char* digits) {
+        return peek(1).kind == TokenKind::Number && peek(1).text == digits && !peek(1).spaceBefore && is("(", 2);
+    };
+    constexpr std::array<std::array<const char*, 3>, 3> foreign{
+        {{"log", "10", "lg"}, {"log", "2", "lb"}, {"atan", "2", "arctan"}}};
+    for (const auto& [name, digits, printed] : foreign) {
+        if (word.text == name && follows(digits))
+            refuseSpelling({word.span.first, peek(1).span.last}, word.text + digits, printed);
+    }
+    if (word.text != "pow" || !is("(", 1)) return;
+    // pow(a, b) as (a)^(b), without brackets round a single number or name.
+    std::array<std::string, 2> parts;
+    std::array<std::size_t, 2> counts{};
+    std::size_t part = 0, end = 2;
+    for (int depth = 1; peek(end).kind != TokenKind::End; ++end) {
+        const Token& token = peek(end);
+        if (is("(", end)) ++depth;
+        if (is(")", end) && --depth == 0) break;
+        if (is(",", end) && depth == 1) {
+            if (++part > 1) return;
+            continue;
+        }
+        parts[part] += (token.spaceBefore && !parts[part].empty() ? " " : "") + token.text;
+        ++counts[part];
+    }
+    if (part != 1 || counts[0] == 0 || counts[1] == 0 || !is(")", end)) return;
+    for (std::size_t k = 0; k < 2; ++k) {
+        if (counts[k] > 1) parts[k] = "(" + parts[k] + ")";
+    }
+    refuseSpelling({word.span.first, peek(end).span.last}, "pow", parts[0] + "^" + parts[1]);
+}
+
 void ExpressionParser::unknownName(const std::string& name, Span span) const {
+    if (const auto printed = printedSpelling(name)) refuseSpelling(span, name, std::string(*printed));
     if (isFunctionName(name))
         refuse(span, name + " is not defined on this page; as a function it needs its argument in brackets.",
                "write " + formsOf(name) + ", or define " + name + " on a line of its own");
     std::string suggestion;
+    std::optional<Remedy> remedy;
+    const auto replacing = [&](const std::string& text) { return Remedy{span.first, span.last, text}; };
     for (const FunctionEntry& entry : catalogue()) { // sinx
         const bool isWord = decodeUtf8(entry.name).size() > 1;
         if (isWord && name.starts_with(entry.name) && isValue(name.substr(entry.name.size()))) {
-            suggestion = "write " + std::string(entry.name) + "(" + name.substr(entry.name.size()) + ")";
+            const std::string call = std::string(entry.name) + "(" + name.substr(entry.name.size()) + ")";
+            suggestion = "write " + call;
+            remedy = replacing(call);
         }
     }
-    if (const std::string near = nearName(name, known_); suggestion.empty() && !near.empty())
+    if (const std::string near = nearName(name, known_); suggestion.empty() && !near.empty()) {
         suggestion = "did you mean " + near + "?";
+        remedy = replacing(near);
+    }
     if (suggestion.empty() && is("(", 1) && !isNameLetter(name)) {
         refuse(span, "The function " + name + " is not known.", suggestion);
     }
-    if (suggestion.empty())
-        suggestion = "define it on a line of its own, such as " +
-                     (isNameLetter(name) || name.find('_') != std::string::npos ? name : "a") + " = 1";
-    refuse(span, name + " is not defined on this page.", suggestion);
+    if (suggestion.empty()) {
+        const bool canBeDefined = isNameLetter(name) || name.find('_') != std::string::npos;
+        suggestion = "define it on a line of its own, such as " + (canBeDefined ? name : "a") + " = 1";
+        if (canBeDefined) remedy = Remedy{0, 0, name + " = 1"};
+    }
+    refuse(span, name + " is not defined on this page.", suggestion, remedy);
 }
 
 /// A run of letters that is no word of the notation is a product of one-letter names, if all of them are known: kx.

@@ -46,8 +46,14 @@ ExpressionParser::Depth::Depth(ExpressionParser& owner) : parser(owner) {
     ++parser.depth_;
 }
 
-void ExpressionParser::refuse(Span span, std::string sentence, std::string suggestion) {
-    throw Misread{{-1, span.first, span.last, std::move(sentence), std::move(suggestion)}};
+void ExpressionParser::refuse(Span span, std::string sentence, std::string suggestion, std::optional<Remedy> remedy) {
+    throw Misread{{-1, span.first, span.last, std::move(sentence), std::move(suggestion), Problem::Severity::Error,
+                   false, std::move(remedy)}};
+}
+
+void ExpressionParser::refuseSpelling(Span span, const std::string& spelled, const std::string& printed) {
+    refuse(span, "In print “" + spelled + "” is written “" + printed + "”.", "write " + printed,
+           Remedy{span.first, span.last, printed});
 }
 
 void ExpressionParser::note(Span span, std::string sentence, std::string suggestion) {
@@ -69,6 +75,10 @@ void ExpressionParser::unexpected() const {
         }
         refuse(token.span, "A number cannot follow without a sign between.", "write * between the two for a product");
     }
+    if (token.text == "," && at_ > 0 && tokens_[at_ - 1].kind == TokenKind::Number && !token.spaceBefore &&
+        peek(1).kind == TokenKind::Number && !peek(1).spaceBefore)
+        refuse(token.span, "The decimal sign is a point.", "write " + tokens_[at_ - 1].text + "." + peek(1).text,
+               Remedy{token.span.first, token.span.last, "."});
     refuse(token.span, "“" + token.text + "” does not fit here.");
 }
 

@@ -4,7 +4,9 @@
 #include "formula/names.h"
 #include "formula/problem.h"
 
+#include <optional>
 #include <span>
+#include <string_view>
 
 namespace coulter {
 
@@ -31,6 +33,10 @@ std::size_t readName(std::span<const Token> tokens, std::string& canonical);
 
 /// The canonical spelling of one word: Greek letters by character, everything else as it is.
 std::string canonicalWord(const std::string& word);
+
+/// The printed spelling of a function that people bring along from elsewhere: "asin" is "arcsin". None if the word is
+/// no such spelling.
+std::optional<std::string_view> printedSpelling(std::string_view word);
 
 /// Whether a word may stand as a name's letter: one Latin letter, or a Greek letter by character or name.
 bool isNameLetter(const std::string& word);

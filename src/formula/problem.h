@@ -1,8 +1,18 @@
 #pragma once
+#include <optional>
 #include <string>
 #include <vector>
 
 namespace coulter {
+
+/// An edit that would set a line right: characters replaced, or a further line below.
+struct Remedy {
+    int first = 0; ///< first character replaced, from 1; 0: `text` is a line of its own, put below
+    int last = 0;
+    std::string text;
+
+    friend bool operator==(const Remedy&, const Remedy&) = default;
+};
 
 /// Something the reader of a page should know, with its place. Problems are values: they are returned, never thrown.
 struct Problem {
@@ -14,7 +24,8 @@ struct Problem {
     std::string sentence;   ///< one plain sentence
     std::string suggestion; ///< what to do or write instead; may be empty
     Severity severity = Severity::Error;
-    bool follows = false; ///< only the consequence of a problem on another line
+    bool follows = false;                        ///< only the consequence of a problem on another line
+    std::optional<Remedy> remedy = std::nullopt; ///< where one is obvious: taken by a single key
 
     friend bool operator==(const Problem&, const Problem&) = default;
 };

@@ -103,7 +103,7 @@ Document withLine(const Document& document, std::size_t index, const std::string
     const bool wasFunction = old && old->kind == LineKind::Function;
     if (wasFunction && old->name != line.name && !after.defined.contains(old->name))
         renamePlots(changed, old->name, line.name);
-    else if (!wasFunction)
+    else if (!wasFunction || !old->good())
         drawNewFunction(changed, index);
     return changed;
 }
@@ -120,16 +120,55 @@ std::optional<ItemPath> plotOfLine(const Document& document, std::size_t index) 
     return std::nullopt;
 }
 
-Document withoutLine(const Document& document, std::size_t index) {
+Document withInsertedLine(const Document& document, std::size_t index, const std::string& text) {
+    Document longer = document;
+    index = std::min(index, longer.page.size());
+    longer.page.insert(longer.page.begin() + static_cast<std::ptrdiff_t>(index), "");
+    return withLine(longer, index, text);
+}
+
+Document withInsertedLines(const Document& document, std::size_t index, const std::vector<std::string>& lines,
+                           std::size_t& next) {
+    // All of them first, so that what each defines is known when the next one is looked at.
     Document changed = document;
-    if (index >= changed.page.size()) return changed;
-    const Page page = readPage(document.page);
-    const Line& line = page.lines[index];
-    if (line.kind == LineKind::Function) {
-        for (Panel& panel : changed.panels)
-            std::erase_if(panel.plots, [&](const Plot& plot) { return draws(page, plot, line.name); });
+    index = std::min(index, changed.page.size());
+    changed.page.insert(changed.page.begin() + static_cast<std::ptrdiff_t>(index), lines.begin(), lines.end());
+    next = index;
+    for (const std::string& line : lines) {
+        const std::size_t before = changed.page.size();
+        changed.page[next].clear();
+        changed = withLine(changed, next, line);
+        next += 1 + changed.page.size() - before;
     }
-    changed.page.erase(changed.page.begin() + static_cast<std::ptrdiff_t>(index));
+    return changed;
+}
+
+Document withMovedLines(const Document& document, std::size_t first, std::size_t last, int by) {
+    Document changed = document;
+    if (first > last || last >= changed.page.size()) return changed;
+    const auto at = [&](std::size_t i) { return changed.page.begin() + static_cast<std::ptrdiff_t>(i); };
+    if (by < 0) {
+        const std::size_t to = first - std::min(first, static_cast<std::size_t>(-by));
+        std::rotate(at(to), at(first), at(last) + 1);
+    } else {
+        const std::size_t to = std::min(changed.page.size() - 1, last + static_cast<std::size_t>(by));
+        std::rotate(at(first), at(last) + 1, at(to) + 1);
+    }
+    return changed;
+}
+
+Document withoutLines(const Document& document, std::size_t first, std::size_t last) {
+    Document changed = document;
+    if (first > last || first >= changed.page.size()) return changed;
+    last = std::min(last, changed.page.size() - 1);
+    const Page page = readPage(document.page);
+    for (std::size_t i = first; i <= last; ++i) {
+        if (page.lines[i].kind != LineKind::Function) continue;
+        for (Panel& panel : changed.panels)
+            std::erase_if(panel.plots, [&](const Plot& plot) { return draws(page, plot, page.lines[i].name); });
+    }
+    changed.page.erase(changed.page.begin() + static_cast<std::ptrdiff_t>(first),
+                       changed.page.begin() + static_cast<std::ptrdiff_t>(last) + 1);
     return changed;
 }
 

@@ -4,6 +4,7 @@
 
 #include <optional>
 #include <string>
+#include <vector>
 
 namespace coulter {
 
@@ -15,10 +16,24 @@ std::string callText(const Line& function);
 /// follows the name.
 Document withLine(const Document& document, std::size_t index, const std::string& text);
 
+/// The document with a line put in before the one at `index`, or at the end; drawn as above.
+Document withInsertedLine(const Document& document, std::size_t index, const std::string& text);
+
+/// The document with several lines put in, each as if it were typed. `next` becomes the place behind the last.
+Document withInsertedLines(const Document& document, std::size_t index, const std::vector<std::string>& lines,
+                           std::size_t& next);
+
+/// The document with lines [first, last] moved by so many places, as far as the page goes. Order means nothing to what
+/// is computed.
+Document withMovedLines(const Document& document, std::size_t first, std::size_t last, int by);
+
 /// The first plot that draws the function which a line defines; none if there is none.
 std::optional<ItemPath> plotOfLine(const Document& document, std::size_t line);
 
-/// The document without one line, and without the plots that drew only what it defined.
-Document withoutLine(const Document& document, std::size_t index);
+/// The document without lines [first, last], and without the plots that drew only what they defined.
+Document withoutLines(const Document& document, std::size_t first, std::size_t last);
+inline Document withoutLine(const Document& document, std::size_t index) {
+    return withoutLines(document, index, index);
+}
 
 } // namespace coulter

@@ -1,0 +1,265 @@
+#include "files/export.h"
+#include "files/file_access.h"
+#include "plots/plot_kind.h"
+#include "window_driver.h"
+
+#include <QApplication>
+#include <QClipboard>
+#include <QComboBox>
+#include <QLabel>
+#include <QPlainTextEdit>
+#include <QTemporaryDir>
+#include <catch2/catch.hpp>
+#include <cmath>
+
+using namespace coulter;
+
+namespace {
+
+using Lines = std::vector<std::string>;
+
+void startWith(WindowDriver& d, Lines lines) {
+    Document document;
+    document.page = std::move(lines);
+    d.window().session().start(document, "");
+    d.settle();
+}
+
+const Lines& lines(WindowDriver& d) { return d.window().session().document().page; }
+std::string message(WindowDriver& d) { return d.find<QLabel>("formulaMessage")->text().toStdString(); }
+
+} // namespace
+
+TEST_CASE("from an empty window to a finished figure of three functions, without the mouse until the export") {
+    WindowDriver d;
+    d.window().session().start(Document{}, "");
+    d.settle();
+    d.type("f(x) = sin(x)"); // the page has the keyboard
+    d.key(Qt::Key_Return);
+    d.type("g(x) = x^2/10");
+    d.key(Qt::Key_Return);
+    d.type("cos(3x)");
+    CHECK(message(d).find("Tab writes h(x) = cos(3x)") != std::string::npos);
+    d.key(Qt::Key_Tab);
+    d.key(Qt::Key_Return);
+    d.key(Qt::Key_Return); // an empty line ends writing
+    CHECK_FALSE(d.window().page().isEditing());
+    CHECK(lines(d) == Lines{"f(x) = sin(x)", "x in [-5, 5]", "g(x) = x^2/10", "h(x) = cos(3x)"});
+    REQUIRE(d.figure().figure.panels[0].drawn.size() == 3);
+    CHECK(d.figure().complete);
+    CHECK(d.sheet()->selection() == WindowDriver::plot(2)); // the function touched last
+    const QTemporaryDir folder;
+    const QString svg = folder.filePath("figure.svg");
+    d.window().exportTo(svg);
+    d.settle();
+    const FileRead file = readFile(svg.toStdString());
+    REQUIRE(file.bytes);
+    CHECK_FALSE(verifyFigure(*file.bytes));
+}
+
+TEST_CASE("Enter goes on below, Shift+Enter only takes the line, Backspace goes back") {
+    WindowDriver d;
+    startWith(d, {"a = 1", "b = 2"});
+    d.window().page().editLine(0);
+    d.key(Qt::Key_Return);
+    d.type("c = 3");
+    d.key(Qt::Key_Return, Qt::ShiftModifier);
+    CHECK_FALSE(d.window().page().isEditing());
+    CHECK(lines(d) == Lines{"a = 1", "c = 3", "b = 2"});
+    d.window().page().editLine(1);
+    d.key(Qt::Key_Return);
+    d.key(Qt::Key_Backspace);
+    CHECK(d.window().page().isEditing());
+    CHECK(d.find<QPlainTextEdit>("formulaField")->toPlainText() == "c = 3");
+    CHECK(lines(d).size() == 3);
+    d.key(Qt::Key_Escape);
+    d.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(lines(d) == Lines{"a = 1", "b = 2"}); // an empty line that came to nothing is no step of undo
+}
+
+TEST_CASE(
+    "Tab takes the remedy: a missing quantity, a near name, a spelling from elsewhere, a function of a variable") {
+    const std::pair<const char*, Lines> cases[] = {
+        {"f(x) = k x", {"f(x) = k x", "k = 1", "x in [0, 1]"}},
+        {"f(x) = exq(x)", {"f(x) = exp(x)", "x in [0, 1]"}},
+        {"f(x) = asin(x)", {"f(x) = arcsin(x)", "x in [0, 1]"}},
+        {"f(x) = x**2", {"f(x) = x^2", "x in [0, 1]"}},
+        {"f(x) := 2x", {"f(x) = 2x", "x in [0, 1]"}},
+        {"f(x) = pow(x, 2 + 1)", {"f(x) = x^(2 + 1)", "x in [0, 1]"}},
+        {"f(x) = log10(x + 1)", {"f(x) = lg(x + 1)", "x in [0, 1]"}},
+        {"f(x) = 2,5 x", {"f(x) = 2.5 x", "x in [0, 1]"}},
+        {"f(x) = sign(x)", {"f(x) = sgn(x)", "x in [0, 1]"}},
+        {"y = x^2", {"y(x) = x^2", "x in [0, 1]"}},
+    };
+    for (const auto& [typed, after] : cases) {
+        INFO(typed << " → " << after[0]);
+        WindowDriver d;
+        startWith(d, {"x in [0, 1]"});
+        d.window().page().selectLine(-1);
+        d.click(d.page(), d.window().page().lineRect(0).center() + QPointF(0, 0));
+        d.key(Qt::Key_Escape);
+        d.window().page().editLine(0);
+        d.key(Qt::Key_A, Qt::ControlModifier);
+        d.type("x in [0, 1]");
+        d.key(Qt::Key_Return);
+        d.type(typed);
+        INFO(message(d));
+        CHECK(message(d).find("Tab ") != std::string::npos);
+        d.key(Qt::Key_Escape);                // closes a list of names, if one is open
+        if (!d.window().page().isEditing()) { // it was the line that was left: once more
+            d.window().page().editLine(1);
+            d.type(typed);
+        }
+        d.key(Qt::Key_Tab);
+        d.key(Qt::Key_Return, Qt::ShiftModifier);
+        Lines expected(after.end() - 1, after.end());
+        expected.insert(expected.end(), after.begin(), after.end() - 1);
+        CHECK(lines(d) == expected);
+        CHECK(readPage(lines(d)).problems().empty());
+        CHECK(d.figure().figure.panels[0].drawn.size() == 1); // and drawn at once
+    }
+}
+
+TEST_CASE("lines are moved by keys and by dragging, and what is computed stays the same") {
+    WindowDriver d;
+    startWith(d, {"f(x) = a x", "a = 2", "x in [0, 1]"});
+    d.window().page().setFocus();
+    d.window().page().selectLine(0);
+    d.key(Qt::Key_Down, Qt::AltModifier);
+    CHECK(lines(d) == Lines{"a = 2", "f(x) = a x", "x in [0, 1]"});
+    d.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(lines(d)[0] == "f(x) = a x");
+    const QPointF from = d.window().page().lineRect(0).center(), to = d.window().page().lineRect(2).center();
+    d.drag(d.page(), from, to);
+    CHECK(lines(d) == Lines{"a = 2", "f(x) = a x", "x in [0, 1]"});
+    CHECK_FALSE(d.window().page().isEditing());
+    d.drag(d.page(), d.window().page().lineRect(2).center(), d.window().page().lineRect(0).center());
+    CHECK(lines(d) == Lines{"x in [0, 1]", "a = 2", "f(x) = a x"});
+    CHECK(readPage(lines(d)).problems().empty());
+}
+
+TEST_CASE("several lines are selected, cut, copied and pasted, and a pasted text becomes lines") {
+    WindowDriver d;
+    startWith(d, {"a = 1", "b = 2", "c = 3"});
+    d.window().page().setFocus();
+    d.window().page().selectLine(0);
+    d.key(Qt::Key_Down, Qt::ShiftModifier);
+    d.key(Qt::Key_X, Qt::ControlModifier);
+    CHECK(lines(d) == Lines{"c = 3"});
+    CHECK(QApplication::clipboard()->text() == "a = 1\nb = 2\n");
+    d.key(Qt::Key_V, Qt::ControlModifier);
+    CHECK(lines(d) == Lines{"c = 3", "a = 1", "b = 2"});
+    // Into a line that is being written.
+    QApplication::clipboard()->setText("f(x) = c x\r\nx in [0, 2]\n");
+    d.window().page().addLine();
+    d.find<QPlainTextEdit>("formulaField")->paste();
+    d.settle();
+    CHECK(lines(d) == Lines{"c = 3", "a = 1", "b = 2", "f(x) = c x", "x in [0, 2]"});
+    CHECK(d.figure().figure.panels[0].drawn.size() == 1);
+}
+
+TEST_CASE("a block of lines is folded away under its line of prose, and still counts") {
+    WindowDriver d;
+    startWith(d, {"# Quantities", "a = 1", "b = 2", "# Functions", "f(x) = a b x", "x in [0, 1]"});
+    FormulaPage& page = d.window().page();
+    const int before = page.lineRect(3).top();
+    page.setFocus();
+    page.selectLine(0);
+    d.key(Qt::Key_Left);
+    CHECK(page.isFolded(0));
+    CHECK(page.lineRect(1).height() == 0);
+    CHECK(page.lineRect(3).top() < before);
+    d.key(Qt::Key_Down);
+    CHECK(page.selectedLine() == 3); // over what is hidden
+    CHECK(readPage(lines(d)).problems().empty());
+    d.click(d.page(), QPointF(8, page.lineRect(0).center().y()));
+    CHECK_FALSE(page.isFolded(0));
+    CHECK(page.lineRect(1).height() > 0);
+}
+
+TEST_CASE("a line, its stems and the area under it are turned into one another") {
+    WindowDriver d;
+    startWith(d, {"f(x) = sin(x)", "x in [0, 6]"});
+    Document document = d.window().session().document();
+    document.panels[0].plots = {plotOf("f(x)")};
+    set(document.panels[0].plots[0].settings, *findPlotKind("line")->settings[0], Colour{10, 90, 60});
+    d.window().session().start(document, "");
+    d.settle();
+    const Frame& frame = d.figure().figure.panels[0].frame();
+    d.click(d.sheet(), d.sheet()->toWidget(frame.onSheet(1.5, std::sin(1.5))));
+    REQUIRE(d.sheet()->selection() == WindowDriver::plot(0));
+    const auto kind = [&] { return d.window().session().document().panels[0].plots[0].kind; };
+    std::vector<std::string> seen{kind()};
+    for (int i = 0; i < 5; ++i) {
+        d.key(Qt::Key_K);
+        d.settle();
+        CHECK(d.figure().complete);
+        CHECK(d.figure().figure.panels[0].drawn[0].colour == Colour{10, 90, 60}); // what applies stays
+        seen.push_back(kind());
+    }
+    for (const char* each : {"line", "stems", "area", "markers"}) CHECK(std::ranges::count(seen, each) >= 1);
+    auto* choice = d.find<QComboBox>("plotKind");
+    REQUIRE(choice);
+    CHECK(choice->findText("heatmap") < 0); // a field needs two variables
+    const int stems = choice->findText("stems");
+    choice->setCurrentIndex(stems);
+    emit choice->activated(stems);
+    d.settle();
+    CHECK(kind() == "stems");
+    CHECK(d.figure().figure.panels[0].drawn[0].kind->name == std::string("stems"));
+}
+
+TEST_CASE("two fields in one panel are each selected and listed") {
+    WindowDriver d;
+    Document document;
+    document.page = {"g(x, y) = x y", "h(x, y) = sqrt(x^2 + y^2)", "x in [0, 4], count 5", "y in [0, 2], count 3"};
+    document.panels[0].plots = {plotOf("g(x, y)", "heatmap"), plotOf("h(x, y)", "heatmap")};
+    document.panels[0].plots[0].settings["fill"] = std::string("cells");
+    d.window().session().start(document, "");
+    d.settle();
+    const auto summary = [&] { return d.window().ribbon().accessibleDescription(); };
+    d.sheet()->setFocus();
+    d.key(Qt::Key_N);
+    CHECK(d.sheet()->selection() == WindowDriver::plot(0));
+    CHECK(summary().contains("5 × 3"));
+    CHECK(d.find<QComboBox>("setting-fill")->currentText() == "cells");
+    d.key(Qt::Key_N);
+    CHECK(d.sheet()->selection() == WindowDriver::plot(1));
+    CHECK(d.find<QComboBox>("setting-fill")->currentText() == "smooth");
+    const Frame& frame = d.figure().figure.panels[0].frame();
+    d.click(d.sheet(), d.sheet()->toWidget(frame.onSheet(1, 1))); // the one on top
+    CHECK(d.sheet()->selection() == WindowDriver::plot(1));
+    d.key(Qt::Key_Delete);
+    CHECK(d.window().session().document().panels[0].plots.size() == 1);
+    CHECK(d.window().session().document().panels[0].plots[0].of == "g(x, y)");
+}
+
+TEST_CASE("what is pointed at in a picture of another document changes nothing") {
+    WindowDriver d;
+    startWith(d, {"f(x) = sin(x)", "x in [0, 6]"});
+    Document one = d.window().session().document();
+    one.panels[0].plots = {plotOf("f(x)")};
+    d.window().session().start(one, "");
+    d.settle();
+    d.sheet()->select(WindowDriver::plot(0));
+    Document other;
+    other.page = {"g(x) = x +", "x in [0, 1]"}; // its figure cannot be drawn
+    other.panels[0].plots = {plotOf("g(x)")};
+    d.window().session().start(other, "");
+    d.settle();
+    CHECK(d.sheet()->selection().kind == ItemKind::Sheet);
+    d.sheet()->setFocus();
+    d.key(Qt::Key_Delete);
+    CHECK(d.window().session().document() == other);
+    // A plot that was exchanged while its old picture is still shown is not removed for the old one.
+    d.window().session().start(one, "");
+    d.settle();
+    d.sheet()->select(WindowDriver::plot(0));
+    Document changed = one;
+    changed.panels[0].plots[0].of = "f(x) +";
+    d.window().session().edit(changed, "exchange");
+    d.settle();
+    CHECK_FALSE(d.sheet()->waitsFor().isEmpty());
+    d.key(Qt::Key_Delete);
+    CHECK(d.window().session().document().panels[0].plots.size() == 1);
+}
