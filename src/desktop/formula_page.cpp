@@ -25,6 +25,17 @@ constexpr double indent = 6;        // mm before an equation
 constexpr double whereWidth = 13;   // mm for "where"
 constexpr double pixelsPerStep = 5; // of dragging, for one step of the last digit
 
+/// The number of a quantity that can be dragged, with a plain minus sign.
+std::string numberOf(const Line& quantity) {
+    const std::u32string letters = decodeUtf8(quantity.source);
+    std::string number;
+    for (int i = quantity.plainNumber->first - 1; i < quantity.plainNumber->last; ++i) {
+        const char32_t c = letters[static_cast<std::size_t>(i)];
+        if (!isSpace(c)) number += c == U'−' ? "-" : encodeUtf8(std::u32string(1, c));
+    }
+    return number;
+}
+
 } // namespace
 
 FormulaPage::FormulaPage(DocumentSession& session, const LookSettings& look, QWidget* parent)
@@ -557,13 +568,7 @@ void FormulaPage::mousePressEvent(QMouseEvent* event) {
     if (line >= 0 && line != editing_ && numberRect(line).adjusted(-2, -2, 2, 2).contains(event->pos())) {
         if (editing_ >= 0) finishEditing(true);
         const Line& quantity = page_.lines[static_cast<std::size_t>(line)];
-        const std::u32string letters = decodeUtf8(quantity.source);
-        std::string number;
-        for (int i = quantity.plainNumber->first - 1; i < quantity.plainNumber->last; ++i) {
-            const char32_t c = letters[static_cast<std::size_t>(i)];
-            if (!isSpace(c)) number += c == U'−' ? "-" : encodeUtf8(std::u32string(1, c));
-        }
-        scrub_ = Scrub{line, quantity.name, number, quantity.range, event->position().x(), false};
+        scrub_ = Scrub{line, quantity.name, numberOf(quantity), quantity.range, event->position().x(), false};
         emit scrubbing(true);
         session_.endMerge();
         selectLine(line);
@@ -647,12 +652,8 @@ void FormulaPage::stepNumber(int line, double steps, bool fine) {
     if (line < 0 || line >= static_cast<int>(page_.lines.size())) return;
     const Line& quantity = page_.lines[static_cast<std::size_t>(line)];
     if (!quantity.plainNumber) return;
-    const std::u32string letters = decodeUtf8(quantity.source);
-    const auto first = static_cast<std::size_t>(quantity.plainNumber->first - 1),
-               last = static_cast<std::size_t>(quantity.plainNumber->last);
-    std::string number = encodeUtf8(std::u32string_view(letters).substr(first, last - first));
-    if (const auto changed =
-            withQuantity(session_.document(), quantity.name, scrubbedNumber(number, steps, fine, quantity.range))) {
+    if (const auto changed = withQuantity(session_.document(), quantity.name,
+                                          scrubbedNumber(numberOf(quantity), steps, fine, quantity.range))) {
         session_.edit(*changed, tr("change of %1").arg(QString::fromStdString(quantity.name)),
                       "step " + QString::fromStdString(quantity.name));
     }

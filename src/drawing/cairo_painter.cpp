@@ -136,6 +136,35 @@ cairo_status_t append(void* closure, const unsigned char* data, unsigned length)
 
 } // namespace
 
+namespace {
+
+/// Cairo's coordinates have 16 bits before the point: no surface of its is larger than that either way.
+constexpr int mostDotsOfSurface = 32'000;
+
+/// Paints the scene into a part of a raster that a surface can hold; whether that succeeded.
+bool paintPart(Raster& raster, const Scene& scene, Colour paper, int left, int top) {
+    const int width = std::min(mostDotsOfSurface, raster.width - left),
+              height = std::min(mostDotsOfSurface, raster.height - top);
+    std::uint32_t* const corner = raster.pixels.data() +
+                                  static_cast<std::size_t>(top) * static_cast<std::size_t>(raster.width) +
+                                  static_cast<std::size_t>(left);
+    cairo_surface_t* surface = cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(corner),
+                                                                   CAIRO_FORMAT_RGB24, width, height, raster.width * 4);
+    cairo_t* cr = cairo_create(surface);
+    setColour(cr, paper);
+    cairo_paint(cr);
+    cairo_translate(cr, -left, -top);
+    cairo_scale(cr, raster.width / scene.width, raster.height / scene.height);
+    paintScene(cr, scene);
+    cairo_surface_flush(surface);
+    const bool good = cairo_status(cr) == CAIRO_STATUS_SUCCESS && cairo_surface_status(surface) == CAIRO_STATUS_SUCCESS;
+    cairo_destroy(cr);
+    cairo_surface_destroy(surface);
+    return good;
+}
+
+} // namespace
+
 Raster paintRaster(const Scene& scene, double dotsPerMm, Colour paper) {
     Raster raster;
     raster.width = std::max(1, static_cast<int>(std::lround(scene.width * dotsPerMm)));
@@ -145,17 +174,11 @@ Raster paintRaster(const Scene& scene, double dotsPerMm, Colour paper) {
     } catch (const std::bad_alloc&) {
         return {};
     }
-    cairo_surface_t* surface =
-        cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(raster.pixels.data()), CAIRO_FORMAT_RGB24,
-                                            raster.width, raster.height, raster.width * 4);
-    cairo_t* cr = cairo_create(surface);
-    setColour(cr, paper);
-    cairo_paint(cr);
-    cairo_scale(cr, raster.width / scene.width, raster.height / scene.height);
-    paintScene(cr, scene);
-    cairo_destroy(cr);
-    cairo_surface_flush(surface);
-    cairo_surface_destroy(surface);
+    for (int top = 0; top < raster.height; top += mostDotsOfSurface) {
+        for (int left = 0; left < raster.width; left += mostDotsOfSurface) {
+            if (!paintPart(raster, scene, paper, left, top)) return {};
+        }
+    }
     for (std::uint32_t& pixel : raster.pixels) pixel |= 0xff000000u;
     return raster;
 }
@@ -174,9 +197,10 @@ std::string paintPdf(const Scene& scene, const std::string& title) {
     cairo_scale(cr, points, points);
     paintScene(cr, scene);
     cairo_show_page(cr);
+    const bool drawn = cairo_status(cr) == CAIRO_STATUS_SUCCESS;
     cairo_destroy(cr);
     cairo_surface_finish(surface);
-    const bool good = cairo_surface_status(surface) == CAIRO_STATUS_SUCCESS;
+    const bool good = drawn && cairo_surface_status(surface) == CAIRO_STATUS_SUCCESS;
     cairo_surface_destroy(surface);
     return good ? bytes : std::string();
 }

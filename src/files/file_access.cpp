@@ -3,6 +3,8 @@
 #include <cerrno>
 #include <cstring>
 #include <fcntl.h>
+#include <fstream>
+#include <string>
 #include <sys/stat.h>
 #include <system_error>
 #include <unistd.h>
@@ -42,6 +44,15 @@ public:
 private:
     int value_;
 };
+
+/// The mask of new files' permissions. Asking the system for it would set it, for other threads too.
+mode_t maskOfProcess() {
+    std::ifstream status("/proc/self/status");
+    for (std::string line; std::getline(status, line);) {
+        if (line.starts_with("Umask:")) return static_cast<mode_t>(std::stoul(line.substr(6), nullptr, 8));
+    }
+    return 022;
+}
 
 /// Writes everything and flushes it to the disk; 0 or the error.
 int writeAll(int file, const std::string& bytes) {
@@ -95,9 +106,7 @@ std::optional<Problem> writeFile(const std::filesystem::path& path, const std::s
     std::string beside = (target.parent_path() / ("." + target.filename().string() + ".XXXXXX")).string();
     const Descriptor file(::mkostemp(beside.data(), O_CLOEXEC));
     if (file.get() < 0) return failed("Writing", path, errno);
-    const mode_t mask = ::umask(0);
-    ::umask(mask);
-    ::fchmod(file.get(), exists ? about.st_mode & 07777 : 0666 & ~mask);
+    ::fchmod(file.get(), exists ? about.st_mode & 07777 : 0666 & ~maskOfProcess());
     int error = writeAll(file.get(), bytes);
     if (error == 0 && ::rename(beside.c_str(), target.c_str()) != 0) error = errno;
     if (error != 0) {

@@ -126,6 +126,69 @@ TEST_CASE("coulter sample writes the points as CSV") {
     CHECK(points("0.02") < points("0.002"));
 }
 
+TEST_CASE("an option takes one value, and what follows is an expression") {
+    CHECK(run("value --line 'x = 2' --line 'y = 3' x y").out == "2\n3\n");
+    CHECK(run("value 'x y' --line 'x = 2' --line 'y = 3'").out == "6\n");
+}
+
+TEST_CASE("a window that cannot open says so in one sentence") {
+    const std::string program = std::getenv("COULTER_PROGRAM");
+    const std::string command =
+        "env -u DISPLAY -u WAYLAND_DISPLAY -u QT_QPA_PLATFORM " + program + " " + demo + " 2>&1";
+    FILE* pipe = ::popen(command.c_str(), "r");
+    REQUIRE(pipe);
+    std::array<char, 4096> buffer{};
+    const std::string out(buffer.data(), std::fread(buffer.data(), 1, buffer.size(), pipe));
+    const int status = ::pclose(pipe);
+    CHECK(WIFEXITED(status));
+    CHECK(WEXITSTATUS(status) != 0);
+    CHECK(lineCount(out) == 1);
+    CHECK(out.find("window") != std::string::npos);
+}
+
+TEST_CASE("coulter kinds lists the kinds, one of them, and what the manual holds") {
+    const Ran all = run("kinds");
+    CHECK(all.status == 0);
+    for (const char* part : {"line\n", "stems\n", "area\n", "markers\n", "heatmap\n", "0.4 mm, from 0.01 to 20"})
+        CHECK(all.out.find(part) != std::string::npos);
+    CHECK(run("kinds area").out.find("opacity") != std::string::npos);
+    CHECK(run("kinds area").out.find("heatmap") == std::string::npos);
+    const Ran none = run("kinds pie");
+    CHECK(none.status == 1);
+    CHECK(none.out.find("known are: line, ") != std::string::npos);
+    const std::string manual = *readFile(std::string(std::getenv("COULTER_SOURCE")) + "/docs/plots.md").bytes;
+    CHECK(manual.find(run("kinds --markdown").out) != std::string::npos); // after a change: scripts/kind-tables
+}
+
+TEST_CASE("coulter sample writes the table of any plot of a recipe, as its figure has it") {
+    const Ran one = run("sample " + demo + " --plot 1 --case 2 -o -");
+    CHECK(one.status == 0);
+    CHECK(one.out.starts_with("stretch,x,y,state\n1,0,"));
+    CHECK(run("sample " + demo + " --plot 1 --case 3 -o -").out != one.out);
+    CHECK(run("sample " + demo + " --plot 1 -o -").out.find("family of 5") != std::string::npos);
+    CHECK(run("sample " + demo + " --plot 7 -o -").status == 2);
+    CHECK(run("sample --plot 1 -o -").status == 2);
+    CHECK(run("sample " + demo + " --plot 1 --of x -o -").status == 2);
+    const std::string rain = std::string(std::getenv("COULTER_SOURCE")) + "/demos/rain-gauge/rain-gauge.coulter";
+    CHECK(lineCount(run("sample " + rain + " --plot 1 -o -").out) == 31);
+    for (const char* kind : {"stems", "area", "markers"})
+        CHECK(run(std::string("sample --line 'x in [0, 1], count 3' --of 'x^2' -o - --kind ") + kind).out ==
+              "stretch,x,y,state\n1,0,0,grid\n1,0.5,0.25,grid\n1,1,1,grid\n");
+}
+
+TEST_CASE("what was sampled less finely than asked for is said, and refused on request") {
+    const Folder folder;
+    std::ofstream(folder / "wild.coulter")
+        << R"~({"coulter": 1, "page": ["g(x, y) = sin(1000 x y)", "x in [0, 30]", "y in [0, 30]"],)~"
+        << R"~("panels": [{"plots": [{"kind": "heatmap", "of": "g(x, y)"}]}]})~";
+    const Ran said = run("render " + (folder / "wild.coulter") + " -o " + (folder / "a.svg"));
+    CHECK(said.status == 0);
+    CHECK(said.out.find("varies more finely than can be sampled") != std::string::npos);
+    const Ran strict = run("render --strict " + (folder / "wild.coulter") + " -o " + (folder / "b.svg"));
+    CHECK(strict.status == 1);
+    CHECK_FALSE(fs::exists(folder / "b.svg"));
+}
+
 TEST_CASE("bad input is one line with its place, and status 1; bad usage is status 2") {
     const Folder folder;
     std::ofstream(folder / "cut.coulter") << readFile(demo).bytes->substr(0, 200);
@@ -156,8 +219,8 @@ TEST_CASE("bad input is one line with its place, and status 1; bad usage is stat
     CHECK_FALSE(fs::exists(folder / "x.pdf"));
     for (const std::string& usage :
          {std::string("render"), "render " + demo + " -o x --format gif", std::string("frobnicate --x"),
-          "render " + demo + " -o " + (folder / "a.png") + " --dpi 1e9", std::string("sample --of x -o - --box 3"),
-          std::string("sample --of x -o - --limits 3,1")}) {
+          std::string("frobnicate"), "render " + demo + " -o " + (folder / "a.png") + " --dpi 1e9",
+          std::string("sample --of x -o - --box 3"), std::string("sample --of x -o - --limits 3,1")}) {
         INFO(usage);
         CHECK(run(usage).status == 2);
     }

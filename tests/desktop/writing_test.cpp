@@ -11,6 +11,8 @@
 #include <QTemporaryDir>
 #include <catch2/catch.hpp>
 #include <cmath>
+#include <cstdlib>
+#include <filesystem>
 
 using namespace coulter;
 
@@ -262,4 +264,29 @@ TEST_CASE("what is pointed at in a picture of another document changes nothing")
     CHECK_FALSE(d.sheet()->waitsFor().isEmpty());
     d.key(Qt::Key_Delete);
     CHECK(d.window().session().document().panels[0].plots.size() == 1);
+}
+
+TEST_CASE("a number written with the printed minus sign is stepped with its sign") {
+    WindowDriver d;
+    startWith(d, {"a = −2.5", "f(x) = a x", "x in [0, 1]"});
+    d.window().page().setFocus();
+    d.window().page().selectLine(0);
+    d.key(Qt::Key_Up, Qt::ControlModifier);
+    CHECK(lines(d)[0] == "a = -2.4");
+}
+
+TEST_CASE("no file of the window names a kind of plot") {
+    const std::filesystem::path folder = std::filesystem::path(std::getenv("COULTER_SOURCE")) / "src/desktop";
+    int files = 0;
+    for (const auto& entry : std::filesystem::directory_iterator(folder)) {
+        if (!entry.is_regular_file()) continue;
+        ++files;
+        const std::string text = *readFile(entry.path()).bytes;
+        for (const PlotKind* kind : plotKinds()) {
+            INFO(entry.path() << ", " << kind->name);
+            CHECK(text.find("\"" + std::string(kind->name) + "\"") == std::string::npos);
+            CHECK(text.find(std::string(kind->name) + "Kind") == std::string::npos);
+        }
+    }
+    CHECK(files > 20);
 }

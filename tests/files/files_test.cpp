@@ -1,3 +1,4 @@
+#include "drawing/cairo_painter.h"
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
@@ -185,8 +186,9 @@ TEST_CASE("a recipe cut off or changed anywhere is read or refused, never a cras
     CHECK_FALSE(readRecipe(std::string(100'000, '[')).document);
 }
 
-TEST_CASE("equal recipes give equal bytes, whatever the locale, time zone, folder and number of threads") {
-    const Document d = example();
+namespace {
+
+void sameBytes(const Document& d) {
     const fs::path before = fs::current_path();
     for (const char* format : {"pdf", "svg", "png"}) {
         const std::string first = bytesOf(format, d);
@@ -196,18 +198,38 @@ TEST_CASE("equal recipes give equal bytes, whatever the locale, time zone, folde
             CHECK(bytesOf(format, d) == first);
         }
         ::setenv("TZ", "Pacific/Auckland", 1);
-        ::setenv("LC_ALL", "de_DE.UTF-8", 1);
-        std::setlocale(LC_ALL, "");
+        REQUIRE(std::setlocale(LC_ALL, "de_DE.UTF-8"));
+        REQUIRE(std::string(std::localeconv()->decimal_point) == ",");
         fs::current_path("/");
         CHECK(bytesOf(format, d) == first);
         fs::current_path(before);
         std::setlocale(LC_ALL, "C");
-        ::unsetenv("LC_ALL");
         ::unsetenv("TZ");
         Document other = d;
-        other.page[2] = "A = 2.6, from 0 to 5";
+        other.sheet.textSize = 10;
         CHECK(bytesOf(format, other) != first);
     }
+}
+
+} // namespace
+
+TEST_CASE("equal recipes give equal bytes, whatever the locale, time zone, folder and number of threads") {
+    // A locale with a decimal comma, made for this test: the machine may have none.
+    const Folder locales;
+    const std::string make = "localedef -i de_DE -f UTF-8 " + (locales.path / "de_DE.UTF-8").string();
+    REQUIRE(std::system(make.c_str()) == 0);
+    ::setenv("LOCPATH", locales.path.c_str(), 1);
+    const auto fieldDocument = [] {
+        Document d;
+        d.page = {"g(x, y) = sin(3x) cos(2y) + sqrt(x)", "x in [-1, 3]", "y in [0, 3]"};
+        d.panels[0].plots = {plotOf("g(x, y)", "heatmap")};
+        d.sheet.width = 60;
+        d.sheet.height = 50;
+        d.sheet.resolution = 150;
+        return d;
+    };
+    for (const Document& d : {example(), fieldDocument()}) sameBytes(d);
+    ::unsetenv("LOCPATH");
 }
 
 TEST_CASE("the recipe travels inside the figure and rebuilds it byte for byte") {
@@ -271,6 +293,31 @@ TEST_CASE("a bitmap has its resolution and its size") {
     const auto physical = png.find("pHYs");
     REQUIRE(physical != std::string::npos);
     CHECK(big(physical + 4) == 4724);
+}
+
+TEST_CASE("a bitmap wider than any surface is painted in parts, and shows what it should") {
+    Document d = example();
+    d.sheet.width = 1700;
+    d.sheet.height = 25;
+    d.sheet.resolution = 500;
+    const Figure figure = drawFigure(d);
+    const Raster large = paintRaster(figure.scene, d.sheet.resolution / 25.4), small = paintRaster(figure.scene, 2);
+    REQUIRE(large.width == 33465);
+    // As many dark dots in each tenth of the width as the small picture lets one expect.
+    const auto dark = [](const Raster& raster, int part) {
+        double count = 0;
+        for (int y = 0; y < raster.height; ++y) {
+            for (int x = raster.width * part / 10; x < raster.width * (part + 1) / 10; ++x)
+                count += 255 - (raster.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(raster.width) +
+                                              static_cast<std::size_t>(x)] >>
+                                    8 &
+                                0xff);
+        }
+        return count / raster.width / raster.height;
+    };
+    for (int part = 0; part < 10; ++part)
+        CHECK(dark(large, part) == Approx(dark(small, part)).epsilon(0.1).margin(0.02));
+    CHECK(dark(large, 9) > 0);
 }
 
 TEST_CASE("saving replaces a file as a whole or leaves it as it was") {

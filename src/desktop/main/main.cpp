@@ -3,9 +3,28 @@
 #include "formula/units.h"
 
 #include <QApplication>
+#include <cstdio>
+#include <cstdlib>
 #include <thread>
 
+namespace {
+
+/// Whether there is a display to open a window on; Qt would end the process where there is none.
+bool hasDisplay() {
+    const auto set = [](const char* name) {
+        const char* const value = std::getenv(name);
+        return value && *value;
+    };
+    return set("DISPLAY") || set("WAYLAND_DISPLAY") || set("QT_QPA_PLATFORM");
+}
+
+} // namespace
+
 int main(int argc, char** argv) {
+    if (!hasDisplay()) {
+        std::fputs("coulter: There is no display to open a window on — use a command, see coulter --help.\n", stderr);
+        return 2;
+    }
     // What the first figure needs is read while Qt starts.
     const std::jthread warmUp([] {
         coulter::isUnit("m");
