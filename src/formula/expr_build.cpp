@@ -1,6 +1,7 @@
 #include "formula/expr_build.h"
 
 #include "formula/text.h"
+#include "special/catalogue.h"
 
 #include <algorithm>
 
@@ -148,7 +149,8 @@ bool takesPowerOnName(const Expr& e) {
     for (const char* fenced : {"sqrt", "cbrt", "abs", "floor", "ceil"}) {
         if (e.text == fenced) return false;
     }
-    return !e.text.ends_with("'");
+    // L_{2}^{2}(x) would be read as an index above, not as a power.
+    return !e.text.ends_with("'") && !findFunction(e.text, e.below, 1, -1);
 }
 
 } // namespace

@@ -122,6 +122,14 @@ TEST_CASE("derivatives of random formulas agree with differences in high precisi
     CHECK(compared > 1500);
 }
 
+TEST_CASE("a power of a function is not written where it would be read as an index") {
+    KnownNames names;
+    names.values.insert("x");
+    CHECK(spelled(*simplified(parsed("(L_{2}(x))^2", names))) == "(L_{2}(x))^2");
+    CHECK(spelled(*simplified(parsed("(J_{2}(x))^2", names))) == "J_{2}^{2}(x)");
+    CHECK(spelled(*simplified(parsed("(sin(x))^2", names))) == "sin^{2}(x)");
+}
+
 TEST_CASE("what is written out reads back as the same formula") {
     KnownNames names;
     names.values.insert("x");
