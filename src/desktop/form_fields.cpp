@@ -2,11 +2,11 @@
 
 #include "desktop/choice_field.h"
 
+#include <QBoxLayout>
 #include <QCheckBox>
 #include <QColorDialog>
 #include <QDoubleSpinBox>
 #include <QFormLayout>
-#include <QHBoxLayout>
 #include <QLineEdit>
 #include <QPainter>
 #include <QPixmap>
@@ -29,8 +29,9 @@ QIcon swatch(const QColor& colour, int size) {
 
 FormFields::FormFields(QFormLayout& form, const LookSettings& look, QObject* parent)
     : QObject(parent), form_(form), look_(look) {
-    form_.setFieldGrowthPolicy(QFormLayout::ExpandingFieldsGrow);
-    form_.setRowWrapPolicy(QFormLayout::WrapLongRows); // with large letters a field goes below its name
+    form_.setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
+    // With large letters a field goes below its name.
+    form_.setRowWrapPolicy(look.look().scale > 1.15 ? QFormLayout::WrapAllRows : QFormLayout::DontWrapRows);
     form_.setLabelAlignment(Qt::AlignLeft);
     form_.setVerticalSpacing(look.look().px(7));
 }
@@ -51,7 +52,8 @@ QLineEdit* FormFields::text(const QString& name, const std::function<QString()>&
                             const std::function<void(const QString&)>& write) {
     auto* field = new QLineEdit;
     field->setAccessibleName(name);
-    field->setMinimumWidth(look_.look().px(60));
+    field->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed); // as wide as there is room
+    field->setMinimumWidth(look_.look().px(40));
     row(name, field, [field, read] {
         if (field->hasFocus() && field->isModified()) return;
         if (const QString now = read(); field->text() != now) field->setText(now);
@@ -77,7 +79,7 @@ QDoubleSpinBox* FormFields::number(const QString& name, double least, double gre
     field->setAccessibleName(name);
     field->setKeyboardTracking(false);
     field->setButtonSymbols(QAbstractSpinBox::NoButtons);
-    field->setMinimumWidth(look_.look().px(60));
+    field->setMinimumWidth(look_.look().px(40));
     row(name, field, [field, read] { field->setValue(read()); });
     connect(field, &QDoubleSpinBox::valueChanged, this, [this, write](double value) {
         if (!refreshing_) write(value);
@@ -89,7 +91,7 @@ QComboBox* FormFields::choice(const QString& name, const std::function<QStringLi
                               const std::function<int()>& read, const std::function<void(int)>& write) {
     auto* field = new ChoiceField;
     field->setAccessibleName(name);
-    field->setMinimumWidth(look_.look().px(60));
+    field->setMinimumWidth(look_.look().px(40));
     field->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     row(name, field, [field, choices, read] {
         const QStringList list = choices();
@@ -118,7 +120,8 @@ void FormFields::colour(const Setting& setting, const std::function<Settings()>&
                         const std::function<void(std::optional<SettingValue>)>& write,
                         const std::function<Colour()>& shown) {
     auto* whole = new QWidget;
-    auto* both = new QHBoxLayout(whole);
+    const bool large = look_.look().scale > 1.15; // then one below the other
+    auto* both = new QBoxLayout(large ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight, whole);
     both->setContentsMargins(0, 0, 0, 0);
     auto* button = new QToolButton;
     const QString name = QString::fromUtf8(setting.label);
@@ -127,6 +130,7 @@ void FormFields::colour(const Setting& setting, const std::function<Settings()>&
     button->setIconSize({look_.look().px(32), look_.look().px(16)});
     auto* automatic = new QToolButton;
     automatic->setText(tr("automatic"));
+    automatic->setObjectName(QString("automatic-") + setting.key);
     both->addWidget(button);
     both->addWidget(automatic);
     both->addStretch(1);

@@ -107,7 +107,10 @@ void MainWindow::makePanes() {
     splitter->addWidget(page_);
     splitter->addWidget(middle);
     splitter->addWidget(side);
-    splitter->setStretchFactor(1, 1);
+    // A small window takes from all three, so that the sheet never becomes a stamp.
+    splitter->setStretchFactor(0, 30);
+    splitter->setStretchFactor(1, 55);
+    splitter->setStretchFactor(2, 15);
     splitter->setSizes({420, 620, 240});
     page_->setMinimumWidth(220);
     side->setMinimumWidth(180);

@@ -10,7 +10,6 @@
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QFormLayout>
-#include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QToolButton>
@@ -34,7 +33,7 @@ Particulars::Particulars(DocumentSession& session, SheetView& sheet, const LookS
     : QScrollArea(parent), session_(session), sheet_(sheet), look_(look) {
     setFrameShape(QFrame::NoFrame);
     setWidgetResizable(true);
-    setHorizontalScrollBarPolicy(Qt::ScrollBarAsNeeded);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setAccessibleName(tr("Particulars"));
     setObjectName("particulars");
     connect(&sheet_, &SheetView::selectionChanged, this, &Particulars::rebuild);
@@ -70,8 +69,14 @@ bool Particulars::showsSpace() const {
     return panel && panel->frame().space;
 }
 
+std::optional<Limits> Particulars::refinableNow() const {
+    const Drawn* drawn = sheet_.shownPlot();
+    return drawn ? refinable(*drawn, sheet_.shownPanel()->frame()) : std::nullopt;
+}
+
 QString Particulars::shape() const {
-    return QString::fromStdString(plotShown().kind) + (showsSpace() ? " in space" : "");
+    return QString::fromStdString(plotShown().kind) + (showsSpace() ? " in space" : "") +
+           (refinableNow() ? " finer" : "");
 }
 
 void Particulars::rebuild() {
@@ -170,33 +175,21 @@ void Particulars::plotFields(FormFields& fields) {
                 return variables;
             });
     }
-    finerRow(fields);
+    if (refinableNow()) finerRow(fields);
 }
 
 /// More points without a mouse: for what is in view, as often as wanted; and back to the usual number.
 void Particulars::finerRow(FormFields& fields) {
-    auto* row = new QWidget;
-    auto* both = new QHBoxLayout(row);
-    both->setContentsMargins(0, 0, 0, 0);
     auto* more = new QToolButton;
     more->setText(tr("more in view"));
     more->setObjectName("plotMore");
     auto* usual = new QToolButton;
     usual->setText(tr("usual"));
     usual->setObjectName("plotUsual");
-    both->addWidget(more);
-    both->addWidget(usual);
-    both->addStretch(1);
-    const auto inView = [this]() -> std::optional<Limits> {
-        const Drawn* drawn = sheet_.shownPlot();
-        return drawn ? refinable(*drawn, sheet_.shownPanel()->frame()) : std::nullopt;
-    };
-    fields.row(tr("points"), row, [this, more, usual, inView] {
-        more->setEnabled(inView().has_value());
-        usual->setEnabled(!plotShown().finer.empty());
-    });
-    connect(more, &QToolButton::clicked, this, [this, inView] {
-        if (const auto part = inView())
+    fields.row(tr("points"), more, {});
+    fields.row("", usual, [this, usual] { usual->setEnabled(!plotShown().finer.empty()); });
+    connect(more, &QToolButton::clicked, this, [this] {
+        if (const auto part = refinableNow())
             changePlot(tr("more points"), [&](Plot& p) { p.finer = withFiner(p.finer, part->low, part->high); });
     });
     connect(usual, &QToolButton::clicked, this,

@@ -19,6 +19,8 @@ private:
     /// What decides which fields there are.
     QString shape() const;
     bool showsSpace() const;
+    /// Where more points can be asked for of the plot that is shown; none if they cannot.
+    std::optional<Limits> refinableNow() const;
     /// An edit of the document; none if what is selected is no longer there.
     void change(const QString& what, const std::function<void(Document&)>& apply, const QString& mergeKey = {});
     void changePlot(const QString& what, const std::function<void(Plot&)>& apply, const QString& mergeKey = {});

@@ -44,8 +44,8 @@ std::string freshName(const Page& page) {
     return "f_" + std::to_string(i);
 }
 
-/// “cos(x)” as “f(x) = cos(x)”.
-std::optional<Remedy> asFunction(const Page& page, const Line& line) {
+/// “cos(x)” as “f(x) = cos(x)”; what is wrong within it comes first.
+std::optional<Remedy> asFunction(const Page& page, const Line& line, Problem& problem) {
     const std::u32string text = decodeUtf8(line.source);
     const LexResult lexed = tokenize(text, 0, text.size());
     if (!lexed.problems.empty()) return std::nullopt;
@@ -57,6 +57,10 @@ std::optional<Remedy> asFunction(const Page& page, const Line& line) {
             known.values.insert(name);
     }
     const ParsedExpression parsed = parseExpression(lexed.tokens, known);
+    if (!parsed.expression && parsed.problems.front().remedy) {
+        problem = parsed.problems.front();
+        return problem.remedy;
+    }
     if (!parsed.expression || isCondition(*parsed.expression)) return std::nullopt;
     std::vector<std::string> names, variables;
     collectNames(*parsed.expression, names);
@@ -86,8 +90,12 @@ void addRemedies(Page& page) {
         if (line.problems.empty() || line.problems.front().remedy) continue;
         Problem& problem = line.problems.front();
         if (line.kind == LineKind::Unread && line.name.empty() && problem.sentence == definesNothing) {
-            problem.remedy = asFunction(page, line);
-            if (problem.remedy) problem.suggestion = "write " + problem.remedy->text;
+            Problem within;
+            problem.remedy = asFunction(page, line, within);
+            if (!within.sentence.empty())
+                problem = within;
+            else if (problem.remedy)
+                problem.suggestion = "write " + problem.remedy->text;
         } else if (line.kind == LineKind::Quantity && line.body) {
             const std::vector<std::string> free = freeVariables(page, line.body);
             if (free.empty() || free.size() > 2) continue;

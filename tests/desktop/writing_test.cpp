@@ -8,6 +8,7 @@
 #include <QComboBox>
 #include <QLabel>
 #include <QPlainTextEdit>
+#include <QScrollArea>
 #include <QTemporaryDir>
 #include <catch2/catch.hpp>
 #include <cmath>
@@ -289,4 +290,29 @@ TEST_CASE("no file of the window names a kind of plot") {
         }
     }
     CHECK(files > 20);
+}
+
+TEST_CASE("with large letters, and in a small window, nothing of Particulars is cut and the sheet stays readable") {
+    WindowDriver d;
+    startWith(d, {"f(x) = sin(x)", "x in [0, 6]"});
+    Document document = d.window().session().document();
+    document.panels[0].plots = {plotOf("f(x)")};
+    d.window().session().start(document, "");
+    d.settle();
+    for (int i = 0; i < 3; ++i) d.key(Qt::Key_Plus, Qt::ControlModifier);
+    d.sheet()->select(WindowDriver::plot(0));
+    auto* particulars = d.find<QScrollArea>("particulars");
+    for (const QSize size : {QSize(1280, 800), QSize(900, 600)}) {
+        d.window().resize(size);
+        d.settle();
+        INFO(size.width());
+        for (const QWidget* field : particulars->widget()->findChildren<QWidget*>()) {
+            if (!field->isVisible() || field->objectName().isEmpty()) continue;
+            const QPoint right = field->mapTo(particulars->widget(), QPoint(field->width(), 0));
+            INFO(field->objectName().toStdString());
+            CHECK(right.x() <= particulars->viewport()->width());
+        }
+        CHECK(d.sheet()->width() > size.width() * 2 / 5);
+    }
+    d.key(Qt::Key_0, Qt::ControlModifier);
 }

@@ -63,6 +63,10 @@ TEST_CASE("a problem with one obvious remedy offers it, and with it the page is 
     }
     CHECK(remedied({"f(x) = k x"}) == Lines{"f(x) = k x", "k = 1"});
     CHECK(remedied({"f(x) = q_0 x"}) == Lines{"f(x) = q_0 x", "q_0 = 1"});
+    // What is wrong within a bare expression comes before its name.
+    const Lines once = remedied({"x in [0, 1]", "atan(3x)"});
+    CHECK(once[1] == "arctan(3x)");
+    CHECK(remedied(once)[1] == "f(x) = arctan(3x)");
     // A name that is taken is not given twice.
     CHECK(remedied({"f(x) = 1", "x in [0, 1]", "cos(x)"})[2] == "g(x) = cos(x)");
 }

@@ -131,6 +131,40 @@ void functions() {
     std::printf("%s\n", qPrintable(path));
 }
 
+/// A page being written: a spelling from elsewhere, and the key that sets it right.
+void writing() {
+    WindowDriver driver;
+    driver.window().session().start(coulter::Document{}, "");
+    driver.settle();
+    driver.type("f(x) = sin(x)");
+    driver.key(Qt::Key_Return);
+    driver.type("g(x) = x^2/10");
+    driver.key(Qt::Key_Return);
+    driver.type("atan(3x)");
+    keep(driver, "writing");
+}
+
+/// An area between two curves, selected, with its kind and settings.
+void kinds() {
+    WindowDriver driver;
+    driver.window().open("demos/storage/storage.coulter");
+    driver.settle();
+    driver.sheet()->select(WindowDriver::plot(0));
+    keep(driver, "kinds");
+}
+
+/// A small window with large letters: everything is still there.
+void small() {
+    WindowDriver driver;
+    for (int i = 0; i < 3; ++i) driver.window().lookSettings().changeScale(1.1);
+    driver.window().resize(900, 600);
+    driver.window().open("demos/pumping-test/pumping-test.coulter");
+    driver.settle();
+    driver.sheet()->select(WindowDriver::plot(1));
+    keep(driver, "small-window");
+    driver.window().lookSettings().changeScale(0);
+}
+
 void dark() {
     WindowDriver driver;
     driver.window().lookSettings().setDark(true);
@@ -161,5 +195,8 @@ int main(int argc, char** argv) {
     table();
     completion();
     functions();
+    writing();
+    kinds();
+    small();
     dark();
 }
