@@ -49,8 +49,10 @@ Dots dotsUnder(const Frame& frame, double perMm, int parts) {
     return dots;
 }
 
-/// Fills the dots whose middles are in a triangle; `weighted` gives the value from the three weights.
-template <typename Weighted> void fillTriangle(Dots& dots, const std::array<Point, 3>& p, const Weighted& weighted) {
+/// Fills the dots of some rows whose middles are in a triangle; `weighted` gives the value from the three weights.
+template <typename Weighted>
+void fillTriangle(Dots& dots, const tbb::blocked_range<int>& rows, const std::array<Point, 3>& p,
+                  const Weighted& weighted) {
     const double det = (p[1].x - p[0].x) * (p[2].y - p[0].y) - (p[2].x - p[0].x) * (p[1].y - p[0].y);
     if (det == 0 || !std::isfinite(det)) return;
     const auto [lowX, highX] = std::minmax({p[0].x, p[1].x, p[2].x});
@@ -58,8 +60,8 @@ template <typename Weighted> void fillTriangle(Dots& dots, const std::array<Poin
     const double x0 = dots.u(0), y0 = dots.v(0), step = 1 / dots.perMm;
     const int fromX = std::max(0, static_cast<int>(std::ceil(std::max(-1.0, (lowX - x0) / step) - 1e-6))),
               toX = std::min(dots.width - 1, static_cast<int>(std::floor(std::min(1e6, (highX - x0) / step) + 1e-6))),
-              fromY = std::max(0, static_cast<int>(std::ceil(std::max(-1.0, (y0 - highY) / step) - 1e-6))),
-              toY = std::min(dots.height - 1, static_cast<int>(std::floor(std::min(1e6, (y0 - lowY) / step) + 1e-6)));
+              fromY = std::max(rows.begin(), static_cast<int>(std::ceil(std::max(-1.0, (y0 - highY) / step) - 1e-6))),
+              toY = std::min(rows.end() - 1, static_cast<int>(std::floor(std::min(1e6, (y0 - lowY) / step) + 1e-6)));
     constexpr double slack = -1e-9; // a dot on an edge belongs to either side, never to none
     for (int y = fromY; y <= toY; ++y) {
         const double v = dots.v(y);
@@ -80,13 +82,24 @@ void fillMesh(Dots& dots, const FieldSamples& samples, FieldFill fill, const Pan
         places[i] = {map.x.toSheet(samples.x[i]), map.y.toSheet(samples.y[i])};
         sizes[i] = samples.sizeAt(i);
     }
-    for (const auto& t : samples.triangles) {
-        const std::array<double, 3> z{sizes[t[0]], sizes[t[1]], sizes[t[2]]};
-        const double mean = (z[0] + z[1] + z[2]) / 3;
-        fillTriangle(dots, {places[t[0]], places[t[1]], places[t[2]]}, [&](double a, double b, double c) {
-            return fill == FieldFill::Cells ? mean : a * z[0] + b * z[1] + c * z[2];
-        });
-    }
+    // By bands of rows, in each of them triangle after triangle: the number of threads shows nowhere.
+    constexpr int bands = 16;
+    const int height = std::max(1, (dots.height + bands - 1) / bands);
+    tbb::parallel_for(
+        tbb::blocked_range<int>(0, dots.height, static_cast<std::size_t>(height)),
+        [&](const tbb::blocked_range<int>& rows) {
+            const double top = dots.v(rows.begin()) + 1 / dots.perMm, bottom = dots.v(rows.end()) - 1 / dots.perMm;
+            for (const auto& t : samples.triangles) {
+                const std::array<Point, 3> p{places[t[0]], places[t[1]], places[t[2]]};
+                if (std::min({p[0].y, p[1].y, p[2].y}) > top || std::max({p[0].y, p[1].y, p[2].y}) < bottom) continue;
+                const std::array<double, 3> z{sizes[t[0]], sizes[t[1]], sizes[t[2]]};
+                const double mean = (z[0] + z[1] + z[2]) / 3;
+                fillTriangle(dots, rows, p, [&](double a, double b, double c) {
+                    return fill == FieldFill::Cells ? mean : a * z[0] + b * z[1] + c * z[2];
+                });
+            }
+        },
+        tbb::simple_partitioner());
 }
 
 /// Index of the interval of ascending places that holds one; −1 before the first, size − 1 at or after the last.

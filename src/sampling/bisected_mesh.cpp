@@ -1,45 +1,48 @@
 #include "sampling/bisected_mesh.h"
 
 #include <algorithm>
-#include <cstdlib>
-#include <limits>
+#include <map>
+#include <utility>
 
 namespace coulter {
-namespace {
-
-constexpr std::size_t nobody = std::numeric_limits<std::size_t>::max();
-
-} // namespace
 
 BisectedMesh::BisectedMesh(int across, int up, std::int32_t size) {
     for (int j = 0; j <= up; ++j) {
         for (int i = 0; i <= across; ++i) places_.push_back({i * size, j * size});
     }
     const auto at = [&](int i, int j) { return static_cast<Vertex>(j * (across + 1) + i); };
+    std::map<std::pair<Vertex, Vertex>, std::uint32_t> known;
+    const auto edge = [&](Vertex a, Vertex b) {
+        const auto [place, isNew] =
+            known.try_emplace({std::min(a, b), std::max(a, b)}, static_cast<std::uint32_t>(edges_.size()));
+        return isNew ? edgeBetween(a, b) : place->second;
+    };
+    const auto triangle = [&](Vertex a, Vertex b, Vertex c) { add({a, b, c}, {edge(a, b), edge(b, c), edge(c, a)}); };
     for (int j = 0; j < up; ++j) {
         for (int i = 0; i < across; ++i) {
             const Vertex a = at(i, j), b = at(i + 1, j), c = at(i + 1, j + 1), d = at(i, j + 1);
             if ((i + j) % 2 == 0) { // diagonals alternate, so that no direction is preferred
-                add({c, a, b});
-                add({a, c, d});
+                triangle(c, a, b);
+                triangle(a, c, d);
             } else {
-                add({d, b, c});
-                add({b, d, a});
+                triangle(d, b, c);
+                triangle(b, d, a);
             }
         }
     }
 }
 
-std::uint64_t BisectedMesh::key(Vertex a, Vertex b) {
-    return (static_cast<std::uint64_t>(std::min(a, b)) << 32) | std::max(a, b);
+std::uint32_t BisectedMesh::edgeBetween(Vertex a, Vertex b) {
+    edges_.push_back({a, b});
+    return static_cast<std::uint32_t>(edges_.size() - 1);
 }
 
-void BisectedMesh::add(const std::array<Vertex, 3>& v) {
-    const std::size_t index = triangles_.size();
-    triangles_.push_back({v, true});
-    for (std::size_t k = 0; k < 3; ++k) {
-        const auto [at, isNew] = sides_.try_emplace(key(v[k], v[(k + 1) % 3]), std::array{index, nobody});
-        if (!isNew) (at->second[0] == nobody ? at->second[0] : at->second[1]) = index;
+void BisectedMesh::add(const std::array<Vertex, 3>& v, const std::array<std::uint32_t, 3>& edge) {
+    const auto index = static_cast<std::uint32_t>(triangles_.size());
+    triangles_.push_back({v, edge, true});
+    for (const std::uint32_t each : edge) {
+        auto& sides = edges_[each].sides;
+        (sides[0] == none ? sides[0] : sides[1]) = index;
     }
 }
 
@@ -52,48 +55,58 @@ bool BisectedMesh::canSplit(std::size_t triangle) const {
     return true;
 }
 
-BisectedMesh::Vertex BisectedMesh::middleOf(Vertex a, Vertex b) {
-    const auto [at, isNew] = middles_.try_emplace(key(a, b), static_cast<Vertex>(places_.size()));
-    if (isNew) places_.push_back({(places_[a].x + places_[b].x) / 2, (places_[a].y + places_[b].y) / 2});
-    return at->second;
+BisectedMesh::Vertex BisectedMesh::middleOf(std::uint32_t edge) {
+    Edge& e = edges_[edge];
+    if (e.middle == none) {
+        e.middle = static_cast<Vertex>(places_.size());
+        places_.push_back({(places_[e.a].x + places_[e.b].x) / 2, (places_[e.a].y + places_[e.b].y) / 2});
+    }
+    return e.middle;
 }
 
 std::array<BisectedMesh::Vertex, 3> BisectedMesh::middles(std::size_t triangle) {
-    const std::array<Vertex, 3> v = triangles_[triangle].v;
-    return {middleOf(v[0], v[1]), middleOf(v[1], v[2]), middleOf(v[2], v[0])};
+    const std::array<std::uint32_t, 3> edge = triangles_[triangle].edge;
+    const Vertex first = middleOf(edge[0]), second = middleOf(edge[1]), third = middleOf(edge[2]);
+    return {first, second, third};
 }
 
-std::size_t BisectedMesh::neighbour(std::size_t triangle) const {
-    const auto& v = triangles_[triangle].v;
-    const auto& both = sides_.at(key(v[0], v[1]));
-    return both[0] == triangle ? both[1] : both[0];
-}
-
-void BisectedMesh::halve(std::size_t triangle) {
-    const std::array<Vertex, 3> v = triangles_[triangle].v;
-    const Vertex m = middleOf(v[0], v[1]);
-    triangles_[triangle].leaf = false;
-    for (std::size_t k = 0; k < 3; ++k) {
-        auto& both = sides_.at(key(v[k], v[(k + 1) % 3]));
-        (both[0] == triangle ? both[0] : both[1]) = nobody;
+std::uint32_t BisectedMesh::halfAt(std::uint32_t edge, Vertex end) {
+    const std::size_t which = edges_[edge].a == end ? 0 : 1;
+    if (edges_[edge].halves[which] == none) {
+        const std::uint32_t made = edgeBetween(end, edges_[edge].middle);
+        edges_[edge].halves[which] = made;
     }
-    add({v[2], v[0], m});
-    add({v[1], v[2], m});
+    return edges_[edge].halves[which];
 }
 
-void BisectedMesh::split(std::size_t triangle) {
+std::uint32_t BisectedMesh::neighbour(std::uint32_t triangle) const {
+    const auto& sides = edges_[triangles_[triangle].edge[0]].sides;
+    return sides[0] == triangle ? sides[1] : sides[0];
+}
+
+void BisectedMesh::halve(std::uint32_t triangle) {
+    const auto [v, edge, leaf] = triangles_[triangle];
+    const Vertex m = middleOf(edge[0]);
+    triangles_[triangle].leaf = false;
+    for (const std::uint32_t each : edge) {
+        auto& sides = edges_[each].sides;
+        (sides[0] == triangle ? sides[0] : sides[1]) = none;
+    }
+    const std::uint32_t first = halfAt(edge[0], v[0]), second = halfAt(edge[0], v[1]), across = edgeBetween(m, v[2]);
+    add({v[2], v[0], m}, {edge[2], first, across});
+    add({v[1], v[2], m}, {edge[1], across, second});
+}
+
+void BisectedMesh::split(std::size_t index) {
+    const auto triangle = static_cast<std::uint32_t>(index);
     if (!triangles_[triangle].leaf) return;
-    std::size_t other = neighbour(triangle);
-    if (other != nobody) {
-        const auto& mine = triangles_[triangle].v;
-        const auto& theirs = triangles_[other].v;
-        if (key(mine[0], mine[1]) != key(theirs[0], theirs[1])) {
-            split(other); // its longest edge is another one: halved first, it has ours as its longest
-            other = neighbour(triangle);
-        }
+    std::uint32_t other = neighbour(triangle);
+    if (other != none && triangles_[other].edge[0] != triangles_[triangle].edge[0]) {
+        split(other); // its longest edge is another one: halved first, it has ours as its longest
+        other = neighbour(triangle);
     }
     halve(triangle);
-    if (other != nobody) halve(other);
+    if (other != none) halve(other);
 }
 
 } // namespace coulter

@@ -2,7 +2,7 @@
 #include <array>
 #include <cstddef>
 #include <cstdint>
-#include <unordered_map>
+#include <limits>
 #include <vector>
 
 namespace coulter {
@@ -16,7 +16,8 @@ public:
         std::int32_t x = 0, y = 0;
     };
     struct Triangle {
-        std::array<Vertex, 3> v; ///< the longest edge is from v[0] to v[1]; counterclockwise
+        std::array<Vertex, 3> v;           ///< the longest edge is from v[0] to v[1]; counterclockwise
+        std::array<std::uint32_t, 3> edge; ///< from v[k] to the next one
         bool leaf = true;
     };
 
@@ -33,16 +34,27 @@ public:
     void split(std::size_t triangle);
 
 private:
-    static std::uint64_t key(Vertex a, Vertex b);
-    Vertex middleOf(Vertex a, Vertex b);
-    void add(const std::array<Vertex, 3>& v);
-    void halve(std::size_t triangle);
-    std::size_t neighbour(std::size_t triangle) const;
+    static constexpr std::uint32_t none = std::numeric_limits<std::uint32_t>::max();
+
+    /// An edge knows the leaves on both its sides, and once it is halved its middle and its halves.
+    struct Edge {
+        Vertex a = 0, b = 0;
+        Vertex middle = none;
+        std::array<std::uint32_t, 2> halves{none, none}; ///< of a, of b
+        std::array<std::uint32_t, 2> sides{none, none};
+    };
+
+    std::uint32_t edgeBetween(Vertex a, Vertex b);
+    Vertex middleOf(std::uint32_t edge);
+    /// The half of an edge at one of its ends; made if there is none yet.
+    std::uint32_t halfAt(std::uint32_t edge, Vertex end);
+    void add(const std::array<Vertex, 3>& v, const std::array<std::uint32_t, 3>& edge);
+    void halve(std::uint32_t triangle);
+    std::uint32_t neighbour(std::uint32_t triangle) const;
 
     std::vector<Place> places_;
     std::vector<Triangle> triangles_;
-    std::unordered_map<std::uint64_t, Vertex> middles_;
-    std::unordered_map<std::uint64_t, std::array<std::size_t, 2>> sides_; ///< leaves on both sides of an edge
+    std::vector<Edge> edges_;
 };
 
 } // namespace coulter

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <optional>
+#include <unordered_map>
 
 namespace coulter {
 namespace {
@@ -197,12 +198,22 @@ private:
 
     /// The cut of an edge, found once; null if the field goes on along it.
     const Cut* cutOf(Vertex a, Vertex b) {
+        const bool first = defined(a), second = defined(b);
+        if (!first && !second) return nullptr;
+        if (first && second && stepBetween(a, b) < suspicious * allowed_)
+            return nullptr; // most edges, so without a search
         if (a > b) std::swap(a, b);
         const auto known = cuts_.find(key(a, b));
         if (known != cuts_.end()) return known->second ? &*known->second : nullptr;
         std::optional<Cut> found = findCut(a, b);
         const auto at = cuts_.emplace(key(a, b), std::move(found)).first;
         return at->second ? &*at->second : nullptr;
+    }
+
+    double stepBetween(Vertex a, Vertex b) const {
+        double step = 0;
+        for (const auto& column : values_) step = std::max(step, std::abs(column[a] - column[b]));
+        return step;
     }
 
     std::vector<double> valuesAt(double x, double y) {
@@ -239,9 +250,6 @@ private:
         };
         End a = end(first), b = end(second);
         const bool border = a.good != b.good;
-        if (!a.good && !b.good) return std::nullopt;
-        const double startStep = border ? 0 : largestStep(a.z, b.z);
-        if (!border && startStep < suspicious * allowed_) return std::nullopt;
         for (int step = 0; step < 1200; ++step) {
             const double x = between(a.x, b.x), y = between(a.y, b.y);
             if ((x == a.x || x == b.x) && (y == a.y || y == b.y)) break;
