@@ -1,0 +1,196 @@
+// The window's bar and menus. See main_window.h.
+#include "desktop/main_window.h"
+#include "plots/page_edits.h"
+#include "plots/plot_kind.h"
+
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMenu>
+#include <QProgressBar>
+#include <QSettings>
+#include <QToolButton>
+
+namespace coulter {
+
+void MainWindow::makeBar() {
+    auto* row = new QHBoxLayout(bar_);
+    row->setContentsMargins(6, 3, 8, 3);
+    row->setSpacing(2);
+    const auto button = [&](const QString& text, const QString& tip) {
+        auto* made = new QToolButton;
+        made->setText(text);
+        made->setToolTip(tip);
+        made->setAccessibleName(tip);
+        made->setFocusPolicy(Qt::TabFocus);
+        row->addWidget(made);
+        return made;
+    };
+    documentButton_ = button("", tr("Document: open, save, look of the window"));
+    documentButton_->setObjectName("documentButton");
+    documentButton_->setPopupMode(QToolButton::InstantPopup);
+    documentButton_->setMenu(new QMenu(documentButton_));
+    connect(documentButton_->menu(), &QMenu::aboutToShow, this, &MainWindow::fillDocumentMenu);
+
+    const auto action = [&](const QString& text, const QKeySequence& key, const auto& run) {
+        auto* made = new QAction(text, this);
+        made->setShortcut(key);
+        made->setShortcutContext(Qt::WindowShortcut);
+        connect(made, &QAction::triggered, this, run);
+        addAction(made);
+        return made;
+    };
+    undo_ = action(tr("Undo"), QKeySequence::Undo, [this] {
+        page_->commitEditing();
+        session_.undo();
+    });
+    redo_ = action(tr("Redo"), QKeySequence::Redo, [this] { session_.redo(); });
+    undo_->setObjectName("undo");
+    redo_->setObjectName("redo");
+    redo_->setShortcuts({QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y)});
+    for (QAction* each : {undo_, redo_}) {
+        auto* made = button(each->text(), each->text());
+        connect(made, &QToolButton::clicked, each, &QAction::trigger);
+        connect(each, &QAction::changed, made, [made, each] {
+            made->setEnabled(each->isEnabled());
+            made->setToolTip(each->toolTip());
+        });
+    }
+    addButton_ = button(tr("Add…"), tr("Add a line, a variable, a plot"));
+    addButton_->setObjectName("addButton");
+    addButton_->setPopupMode(QToolButton::InstantPopup);
+    addButton_->setMenu(new QMenu(addButton_));
+    connect(addButton_->menu(), &QMenu::aboutToShow, this, &MainWindow::fillAddMenu);
+    row->addStretch(1);
+    message_ = new QLabel;
+    message_->setObjectName("message");
+    message_->setAccessibleName(tr("Message"));
+    row->addWidget(message_);
+    progress_ = new QProgressBar;
+    progress_->setRange(0, 0);
+    progress_->setFixedWidth(90);
+    progress_->setTextVisible(false);
+    progress_->setAccessibleName(tr("Working"));
+    progress_->hide();
+    row->addWidget(progress_);
+    stop_ = button(tr("Stop"), tr("Stop the work; what is shown stays"));
+    stop_->hide();
+    connect(stop_, &QToolButton::clicked, this, [this] {
+        worker_.stop();
+        exporter_.request_stop();
+    });
+    auto* exportButton = button(tr("Export…"), tr("Write the figure as PDF, SVG or PNG"));
+    exportButton->setObjectName("exportButton");
+    connect(exportButton, &QToolButton::clicked, this, &MainWindow::chooseExport);
+
+    action(tr("New"), QKeySequence::New, [this] {
+        if (mayDiscard()) session_.start(Document{}, "");
+    });
+    action(tr("Open"), QKeySequence::Open, [this] {
+        const QString path = QFileDialog::getOpenFileName(this, tr("Open a recipe or a figure"), QString(),
+                                                          tr("Recipes and figures (*.coulter *.pdf *.svg *.png)"));
+        if (!path.isEmpty() && mayDiscard()) open(path);
+    });
+    action(tr("Save"), QKeySequence::Save, [this] { save(); });
+    action(tr("Save as"), QKeySequence::SaveAs, [this] {
+        const QString path =
+            QFileDialog::getSaveFileName(this, tr("Save the recipe"), session_.path(), tr("Recipes (*.coulter)"));
+        if (!path.isEmpty()) saveAs(path);
+    });
+    action(tr("Export"), QKeySequence(Qt::CTRL | Qt::Key_E), [this] { chooseExport(); });
+    action(tr("Copy the figure"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_C), [this] { copyPicture(); });
+    action(tr("Quit"), QKeySequence::Quit, [this] { close(); });
+    action(tr("New line"), QKeySequence(Qt::CTRL | Qt::Key_Return), [this] { page_->addLine(); });
+    action(tr("Function…"), QKeySequence(Qt::CTRL | Qt::Key_F), [this] { openFunctions(); });
+    action(tr("Table of samples…"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] { openTable(); });
+    for (const auto& key : {QKeySequence(Qt::CTRL | Qt::Key_Plus), QKeySequence(Qt::CTRL | Qt::Key_Equal)})
+        action(tr("Larger"), key, [this] { look_.changeScale(1.1); });
+    action(tr("Smaller"), QKeySequence(Qt::CTRL | Qt::Key_Minus), [this] { look_.changeScale(1 / 1.1); });
+    action(tr("Usual size"), QKeySequence(Qt::CTRL | Qt::Key_0), [this] { look_.changeScale(0); });
+}
+
+void MainWindow::fillDocumentMenu() {
+    QMenu* menu = documentButton_->menu();
+    menu->clear();
+    const auto entry = [&](const QString& text) {
+        for (QAction* each : actions()) {
+            if (each->text() == text) menu->addAction(each);
+        }
+    };
+    for (const QString& text : {tr("New"), tr("Open")}) entry(text);
+    QMenu* recent = menu->addMenu(tr("Recent"));
+    for (const QString& path : QSettings().value("recent").toStringList()) {
+        recent
+            ->addAction(QFileInfo(path).fileName(), this,
+                        [this, path] {
+                            if (mayDiscard()) open(path);
+                        })
+            ->setToolTip(path);
+    }
+    recent->setEnabled(!recent->isEmpty());
+    menu->addAction(tr("Demo figure"), this, [this] {
+        if (mayDiscard()) openDemo();
+    });
+    menu->addSeparator();
+    for (const QString& text : {tr("Save"), tr("Save as"), tr("Export"), tr("Copy the figure")}) entry(text);
+    menu->addSeparator();
+    QAction* dark = menu->addAction(tr("Dark window"), this, [this](bool on) { look_.setDark(on); });
+    dark->setCheckable(true);
+    dark->setChecked(look_.look().dark);
+    for (const QString& text : {tr("Larger"), tr("Smaller"), tr("Usual size")}) {
+        for (QAction* each : actions()) {
+            if (each->text() != text) continue;
+            menu->addAction(each);
+            break;
+        }
+    }
+    menu->addSeparator();
+    entry(tr("Quit"));
+}
+
+void MainWindow::fillAddMenu() {
+    QMenu* menu = addButton_->menu();
+    menu->clear();
+    menu->addAction(tr("Formula line"), this, [this] { page_->addLine(); });
+    for (QAction* each : actions()) {
+        if (each->text() == tr("Function…") || each->text() == tr("Table of samples…")) menu->addAction(each);
+    }
+    menu->addSeparator();
+    // What fits the function that was touched last; without one, what fits each.
+    const Page page = readPage(session_.document().page);
+    const int last = page_->selectedLine();
+    const auto isFunction = [&](const Line& line) { return line.kind == LineKind::Function && line.good(); };
+    const bool one = last >= 0 && last < static_cast<int>(page.lines.size()) &&
+                     isFunction(page.lines[static_cast<std::size_t>(last)]);
+    for (std::size_t i = 0; i < page.lines.size(); ++i) {
+        const Line& line = page.lines[i];
+        if (!isFunction(line) || (one && static_cast<int>(i) != last)) continue;
+        const QString of = QString::fromStdString(callText(line));
+        const auto signature = signatureOf(page, line);
+        for (const PlotKind* kind : plotKinds()) {
+            if (!signature || !kind->fits(*signature)) continue;
+            menu->addAction(tr("%1 as %2").arg(of, QString::fromUtf8(kind->name)), this,
+                            [this, of, kind] { addPlot(of, kind->name); })
+                ->setToolTip(QString::fromUtf8(kind->meaning));
+        }
+        if (line.parameters.size() != 1) continue;
+        const QString question = of.left(of.indexOf('(')) + "'" + of.mid(of.indexOf('(')) + " = ?";
+        menu->addAction(tr("Derivative of %1").arg(of), this, [this, question] {
+            page_->addLine();
+            page_->insertText(question);
+            page_->commitEditing();
+        });
+    }
+}
+
+void MainWindow::addPlot(const QString& of, const char* kind) {
+    Document document = session_.document();
+    const std::size_t panel = std::min(sheet_->selection().panel, document.panels.size() - 1);
+    document.panels[panel].plots.push_back(plotOf(of.toStdString(), kind));
+    const std::size_t index = document.panels[panel].plots.size() - 1;
+    session_.edit(std::move(document), tr("new plot"));
+    sheet_->select({ItemKind::Plot, panel, index, 0});
+}
+
+} // namespace coulter
