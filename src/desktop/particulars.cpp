@@ -75,6 +75,13 @@ std::optional<Limits> Particulars::refinableNow() const {
 }
 
 QString Particulars::shape() const {
+    if (path_.kind == ItemKind::Sheet) { // with a list of what is drawn
+        const coulter::Panel* panel = panelAt(session_.shown(), path_);
+        QString plots = showsSpace() ? "in space" : "";
+        for (const Plot& plot : panel ? panel->plots : std::vector<Plot>())
+            plots += '\n' + QString::fromStdString(plot.of + " " + plot.kind);
+        return plots;
+    }
     return QString::fromStdString(plotShown().kind) + (showsSpace() ? " in space" : "") +
            (refinableNow() ? " finer" : "");
 }
@@ -315,6 +322,19 @@ void Particulars::sheetFields(FormFields& fields) {
                 change(tr("equal scales"), [&](Document& document) { document.panels[path_.panel].equalScales = on; });
             })
         ->setObjectName("equalScales");
+    // What the panel draws, each a way to its own particulars.
+    const coulter::Panel* shown = panelAt(session_.shown(), path_);
+    for (std::size_t i = 0; shown && i < shown->plots.size(); ++i) {
+        auto* button = new QToolButton;
+        button->setText(QString::fromStdString(shown->plots[i].of + " as " + shown->plots[i].kind));
+        button->setObjectName(QString("plot-%1").arg(i));
+        button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+        button->setToolTip(button->text());
+        fields.row(i == 0 ? tr("plots") : QString(), button, {});
+        connect(button, &QToolButton::clicked, this, [this, i, panel = path_.panel] {
+            sheet_.select({ItemKind::Plot, panel, i, 0});
+        });
+    }
     if (!showsSpace()) return;
     const auto viewField = [&](const QString& name, double View::*angle, double most) {
         return fields.number(

@@ -10,6 +10,7 @@
 #include <QPlainTextEdit>
 #include <QScrollArea>
 #include <QTemporaryDir>
+#include <QToolButton>
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <cstdlib>
@@ -221,6 +222,12 @@ TEST_CASE("two fields in one panel are each selected and listed") {
     d.window().session().start(document, "");
     d.settle();
     const auto summary = [&] { return d.window().ribbon().accessibleDescription(); };
+    // Listed among the sheet's particulars, each with a way to its own.
+    REQUIRE(d.find<QToolButton>("plot-1"));
+    CHECK(d.find<QToolButton>("plot-0")->text() == "g(x, y) as heatmap");
+    d.click(d.find<QToolButton>("plot-1"), {5, 5});
+    CHECK(d.sheet()->selection() == WindowDriver::plot(1));
+    d.sheet()->select({});
     d.sheet()->setFocus();
     d.key(Qt::Key_N);
     CHECK(d.sheet()->selection() == WindowDriver::plot(0));
