@@ -127,7 +127,7 @@ void LineEditor::showReading(const Line& line) {
         if (message.isEmpty() || error) {
             hasRemedy_ = problem.remedy.has_value();
             message = QString::fromStdString(problem.sentence).toHtmlEscaped();
-            if (!problem.suggestion.empty())
+            if (!problem.suggestion.empty() && !problem.remedy)
                 message += "<br><span style='color:" + look.muted().name() + "'>" +
                            QString::fromStdString(problem.suggestion).toHtmlEscaped() + "</span>";
             if (problem.remedy) {

@@ -326,10 +326,11 @@ void Particulars::sheetFields(FormFields& fields) {
     const coulter::Panel* shown = panelAt(session_.shown(), path_);
     for (std::size_t i = 0; shown && i < shown->plots.size(); ++i) {
         auto* button = new QToolButton;
-        button->setText(QString::fromStdString(shown->plots[i].of + " as " + shown->plots[i].kind));
+        const QString text = QString::fromStdString(shown->plots[i].kind + ": " + shown->plots[i].of);
+        button->setText(button->fontMetrics().elidedText(text, Qt::ElideRight, look_.look().px(130)));
         button->setObjectName(QString("plot-%1").arg(i));
         button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-        button->setToolTip(button->text());
+        button->setToolTip(text);
         fields.row(i == 0 ? tr("plots") : QString(), button, {});
         connect(button, &QToolButton::clicked, this, [this, i, panel = path_.panel] {
             sheet_.select({ItemKind::Plot, panel, i, 0});

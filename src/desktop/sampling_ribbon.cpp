@@ -96,7 +96,7 @@ void SamplingRibbon::paintEvent(QPaintEvent*) {
     painter.setPen(look.muted());
     QString head = summary();
     if (drawn() && sheet_.shownPanel()->drawn.size() > 1)
-        head = QString::fromStdString(drawn()->of) +
+        head = QString::fromStdString(drawn()->of).section(" for ", 0, 0) +
                (drawn()->caseCount > 1 ? tr(", case %1").arg(drawn()->path.part + 1) : QString()) + ": " + head;
     const int room = (fields_->isVisible() ? fields_->x() : width()) - look.px(20);
     painter.drawText(QRectF(look.px(10), look.px(4), room, fields_->sizeHint().height()),

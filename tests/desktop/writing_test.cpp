@@ -224,7 +224,7 @@ TEST_CASE("two fields in one panel are each selected and listed") {
     const auto summary = [&] { return d.window().ribbon().accessibleDescription(); };
     // Listed among the sheet's particulars, each with a way to its own.
     REQUIRE(d.find<QToolButton>("plot-1"));
-    CHECK(d.find<QToolButton>("plot-0")->text() == "g(x, y) as heatmap");
+    CHECK(d.find<QToolButton>("plot-0")->text() == "heatmap: g(x, y)");
     d.click(d.find<QToolButton>("plot-1"), {5, 5});
     CHECK(d.sheet()->selection() == WindowDriver::plot(1));
     d.sheet()->select({});

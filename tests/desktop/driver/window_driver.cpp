@@ -44,6 +44,15 @@ void WindowDriver::click(QWidget* widget, QPointF at, Qt::KeyboardModifiers modi
 }
 
 void WindowDriver::drag(QWidget* widget, QPointF from, QPointF to, Qt::KeyboardModifiers modifiers, int steps) {
+    dragBy(widget, from, to, modifiers, steps, false);
+}
+
+void WindowDriver::dragSlowly(QWidget* widget, QPointF from, QPointF to) {
+    dragBy(widget, from, to, Qt::NoModifier, 6, true);
+}
+
+void WindowDriver::dragBy(QWidget* widget, QPointF from, QPointF to, Qt::KeyboardModifiers modifiers, int steps,
+                          bool waits) {
     move(widget, from);
     QMouseEvent press(QEvent::MouseButtonPress, from, widget->mapToGlobal(from), Qt::LeftButton, Qt::LeftButton,
                       modifiers);
@@ -54,6 +63,7 @@ void WindowDriver::drag(QWidget* widget, QPointF from, QPointF to, Qt::KeyboardM
         QMouseEvent event(QEvent::MouseMove, at, widget->mapToGlobal(at), Qt::NoButton, Qt::LeftButton, modifiers);
         QApplication::sendEvent(widget, &event);
         QApplication::processEvents();
+        if (waits) settle();
     }
     QMouseEvent release(QEvent::MouseButtonRelease, to, widget->mapToGlobal(to), Qt::LeftButton, Qt::NoButton,
                         modifiers);

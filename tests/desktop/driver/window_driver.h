@@ -25,6 +25,8 @@ public:
     void move(QWidget* widget, QPointF at);
     void drag(QWidget* widget, QPointF from, QPointF to, Qt::KeyboardModifiers modifiers = Qt::NoModifier,
               int steps = 6);
+    /// The same by a hand that waits for the figure after each step.
+    void dragSlowly(QWidget* widget, QPointF from, QPointF to);
     void wheel(QWidget* widget, QPointF at, int notches);
     void key(int key, Qt::KeyboardModifiers modifiers = Qt::NoModifier);
     void type(const QString& text);
@@ -39,6 +41,7 @@ public:
     static ItemPath plot(std::size_t index, std::size_t part = 0) { return {ItemKind::Plot, 0, index, part}; }
 
 private:
+    void dragBy(QWidget* widget, QPointF from, QPointF to, Qt::KeyboardModifiers modifiers, int steps, bool waits);
     MainWindow window_;
 };
 
