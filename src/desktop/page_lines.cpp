@@ -68,7 +68,11 @@ std::vector<bool> FormulaPage::hiddenLines() const {
 std::pair<int, int> FormulaPage::selectedLines() const {
     if (selected_ < 0) return {0, -1};
     const int other = anchor_ < 0 ? selected_ : anchor_;
-    return {std::min(selected_, other), std::max(selected_, other)};
+    int last = std::max(selected_, other);
+    // What is folded away belongs to its line of prose, wherever that goes.
+    const std::vector<bool> hidden = hiddenLines();
+    while (last + 1 < static_cast<int>(hidden.size()) && hidden[static_cast<std::size_t>(last) + 1]) ++last;
+    return {std::min(selected_, other), last};
 }
 
 void FormulaPage::selectLine(int index, bool extending) {
@@ -105,6 +109,12 @@ void FormulaPage::moveLines(int by) {
     const auto [first, last] = selectedLines();
     if (first > last || by == 0) return;
     const int size = static_cast<int>(session_.document().page.size());
+    const auto isProse = [&](int line) { return page_.lines[static_cast<std::size_t>(line)].kind == LineKind::Prose; };
+    if (isFolded(first) && std::abs(by) == 1) { // a folded block steps over whole blocks, so that it takes nothing in
+        int border = by > 0 ? last + 2 : first - 1;
+        while (border > 0 && border < size && !isProse(border)) border += by;
+        by = by > 0 ? std::min(border, size) - 1 - last : border - first;
+    }
     by = std::clamp(by, -first, size - 1 - last);
     session_.edit(
         withMovedLines(session_.document(), static_cast<std::size_t>(first), static_cast<std::size_t>(last), by),

@@ -176,6 +176,12 @@ TEST_CASE("a block of lines is folded away under its line of prose, and still co
     d.key(Qt::Key_Down);
     CHECK(page.selectedLine() == 3); // over what is hidden
     CHECK(readPage(lines(d)).problems().empty());
+    // A folded block moves as one.
+    page.selectLine(0);
+    d.key(Qt::Key_Down, Qt::AltModifier);
+    CHECK(lines(d) == Lines{"# Functions", "f(x) = a b x", "x in [0, 1]", "# Quantities", "a = 1", "b = 2"});
+    d.key(Qt::Key_Up, Qt::AltModifier);
+    CHECK(lines(d)[0] == "# Quantities");
     d.click(d.page(), QPointF(8, page.lineRect(0).center().y()));
     CHECK_FALSE(page.isFolded(0));
     CHECK(page.lineRect(1).height() > 0);
