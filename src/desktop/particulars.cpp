@@ -6,6 +6,7 @@
 #include "plots/plot_kind.h"
 #include "plots/telling.h"
 
+#include <QApplication>
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDoubleSpinBox>
@@ -82,11 +83,21 @@ QString Particulars::shape() const {
             plots += '\n' + QString::fromStdString(plot.of + " " + plot.kind);
         return plots;
     }
-    return QString::fromStdString(plotShown().kind) + (showsSpace() ? " in space" : "") +
+    return QString::fromStdString(plotShown().kind + " " + plotShown().of) + (showsSpace() ? " in space" : "") +
            (refinableNow() ? " finer" : "");
 }
 
 void Particulars::rebuild() {
+    // The keyboard stays here, in the field of the same name; and what was there may be the very field whose signal led
+    // here, so that it goes later.
+    QString focused;
+    if (QWidget* before = widget()) {
+        if (before->isAncestorOf(QApplication::focusWidget())) {
+            focused = QApplication::focusWidget()->objectName();
+            setFocus();
+        }
+        takeWidget()->deleteLater();
+    }
     path_ = sheet_.selection();
     shape_ = shape();
     auto* content = new QWidget;
@@ -120,6 +131,9 @@ void Particulars::rebuild() {
     }
     setWidget(content);
     refresh();
+    if (!focused.isEmpty()) {
+        if (auto* field = content->findChild<QWidget*>(focused)) field->setFocus();
+    }
 }
 
 void Particulars::refresh() {
