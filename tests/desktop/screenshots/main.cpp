@@ -22,6 +22,11 @@ void keep(WindowDriver& driver, const char* name) {
     std::printf("%s\n", qPrintable(path));
 }
 
+/// Selects the n-th thing that is drawn, such as a case of a family.
+void selectDrawn(WindowDriver& driver, std::size_t n) {
+    driver.sheet()->select(driver.figure().figure.panels[0].drawn[n].path);
+}
+
 void firstStart() {
     WindowDriver driver;
     driver.window().openDemo();
@@ -63,7 +68,7 @@ void pieces() {
     WindowDriver driver;
     driver.window().open("demos/irrigation/irrigation.coulter");
     driver.settle();
-    driver.sheet()->select(WindowDriver::plot(3));
+    selectDrawn(driver, 3);
     keep(driver, "pieces");
 }
 
@@ -71,7 +76,7 @@ void integral() {
     WindowDriver driver;
     driver.window().open("demos/leaky-aquifer/leaky-aquifer.coulter");
     driver.settle();
-    driver.sheet()->select(WindowDriver::plot(1));
+    selectDrawn(driver, 1);
     keep(driver, "integral");
 }
 
@@ -79,7 +84,7 @@ void logarithmic() {
     WindowDriver driver;
     driver.window().open("demos/retention/retention.coulter");
     driver.settle();
-    driver.sheet()->select(WindowDriver::plot(1));
+    selectDrawn(driver, 1);
     auto* ribbon = driver.find<coulter::SamplingRibbon>("ribbon");
     driver.drag(ribbon, QPointF(ribbon->placeOf(3), 60), QPointF(ribbon->placeOf(40), 60));
     keep(driver, "logarithmic");
@@ -89,7 +94,7 @@ void field() {
     WindowDriver driver;
     driver.window().open("demos/core-slice/core-slice.coulter");
     driver.settle();
-    driver.sheet()->select(WindowDriver::plot(0));
+    selectDrawn(driver, 0);
     driver.find<QCheckBox>("setting-mesh")->click();
     driver.settle();
     keep(driver, "field");
@@ -149,7 +154,7 @@ void kinds() {
     WindowDriver driver;
     driver.window().open("demos/storage/storage.coulter");
     driver.settle();
-    driver.sheet()->select(WindowDriver::plot(0));
+    selectDrawn(driver, 0);
     keep(driver, "kinds");
 }
 
@@ -160,7 +165,7 @@ void small() {
     driver.window().resize(900, 600);
     driver.window().open("demos/pumping-test/pumping-test.coulter");
     driver.settle();
-    driver.sheet()->select(WindowDriver::plot(1));
+    selectDrawn(driver, 1);
     keep(driver, "small-window");
     driver.window().lookSettings().changeScale(0);
 }
@@ -170,7 +175,7 @@ void dark() {
     driver.window().lookSettings().setDark(true);
     driver.window().openDemo();
     driver.settle();
-    driver.sheet()->select(WindowDriver::plot(2));
+    selectDrawn(driver, 2);
     keep(driver, "dark");
     driver.window().lookSettings().setDark(false);
 }
