@@ -25,5 +25,5 @@ function(coulter_test NAME)
   target_compile_options(test_${NAME} PRIVATE -Wno-array-bounds) # GCC 12 sees overflows in its own std::string here
   target_precompile_headers(test_${NAME} PRIVATE <catch2/catch.hpp> <string> <vector> <cmath>)
   add_test(NAME ${NAME} COMMAND test_${NAME})
-  set_tests_properties(${NAME} PROPERTIES TIMEOUT 600 ENVIRONMENT "QT_QPA_PLATFORM=offscreen;COULTER_SOURCE=${CMAKE_SOURCE_DIR};COULTER_PROGRAM=${CMAKE_BINARY_DIR}/coulter")
+  set_tests_properties(${NAME} PROPERTIES TIMEOUT 1200 ENVIRONMENT "QT_QPA_PLATFORM=offscreen;COULTER_SOURCE=${CMAKE_SOURCE_DIR};COULTER_PROGRAM=${CMAKE_BINARY_DIR}/coulter")
 endfunction()
