@@ -23,7 +23,6 @@ struct PanelFigure {
     PanelLayout layout;
     std::vector<Drawn> drawn;       ///< with their samples
     std::vector<Problems> problems; ///< of each plot
-    Frame& frame() { return layout.frame; }
     const Frame& frame() const { return layout.frame; }
 };
 

@@ -32,7 +32,7 @@ public:
                              : error         ? " has a problem."
                                              : " has a note.");
             said.suggestion.clear();
-            found_.push_back({said, {}, {}});
+            found_.push_back({said, {}});
         }
         for (const PanelFigure& panel : figure_.panels) {
             for (std::size_t p = 0; p < panel.problems.size(); ++p) {
@@ -40,7 +40,7 @@ public:
                     const std::size_t index = static_cast<std::size_t>(&panel - figure_.panels.data());
                     problem.sentence = "“" + figure_.document.panels[index].plots[p].of + "”: " + problem.sentence;
                     problem.line = -1;
-                    found_.push_back({problem, {ItemKind::Plot, index, p, 0}, {}});
+                    found_.push_back({problem, {ItemKind::Plot, index, p, 0}});
                 }
             }
             for (const Drawn& drawn : panel.drawn) {
@@ -59,7 +59,7 @@ private:
         Problem said;
         said.sentence = std::move(sentence);
         said.severity = severity;
-        found_.push_back({std::move(said), path_, {}});
+        found_.push_back({std::move(said), path_});
     }
 
     void curve(const Drawn& drawn, const Frame& frame) {

@@ -5,11 +5,10 @@
 
 namespace coulter {
 
-/// What a careful reader would point out about a figure: one sentence, its place, and where one is clear a remedy.
+/// What a careful reader would point out about a figure: one sentence and its place.
 struct Finding {
     Problem said;
     ItemPath where;
-    std::optional<Document> fixed; ///< the document that the remedy would make
     bool operator==(const Finding&) const = default;
 };
 

@@ -71,6 +71,7 @@ QString LookSettings::styleSheet() const {
         "QToolButton{border:none;padding:[4]px [8]px;color:[ink];background:transparent;border-radius:3px}"
         "QToolButton:hover,QToolButton:focus{background:[faint]}"
         "QToolButton:disabled{color:[muted]}"
+        "#particularsContent QToolButton{border:1px solid [line]}"
         "QToolButton::menu-indicator{image:none}"
         "QLineEdit,QDoubleSpinBox,QPlainTextEdit{border:none;border-bottom:1px solid "
         "[line];background:[page];padding:[2]px;color:[ink]}"

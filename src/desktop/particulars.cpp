@@ -205,7 +205,7 @@ void Particulars::finerRow(FormFields& fields) {
     more->setText(tr("more in view"));
     more->setObjectName("plotMore");
     auto* usual = new QToolButton;
-    usual->setText(tr("usual"));
+    usual->setText(tr("as usual"));
     usual->setObjectName("plotUsual");
     fields.row(tr("points"), more, {});
     fields.row("", usual, [this, usual] { usual->setEnabled(!plotShown().finer.empty()); });

@@ -41,7 +41,6 @@ public:
     void marks(const std::vector<Point>& places, const Polylines& shape, const Paint* filling, const Pen* outline);
     void image(ImageItem item) { scene_.items.emplace_back(std::move(item)); }
     double dotsPerMm() const { return dotsPerMm_; }
-    const Rect& clip() const { return clip_; }
 
 private:
     Scene& scene_;
