@@ -1,10 +1,11 @@
 // Points of adaptively sampled curves beside the least number that mathematics allows: for chords that interpolate
 // within ε a smooth curve needs at least ∫ √(κ/8ε) ds of them, in millimetres of the sheet.
-#include "formula/derivative.h"
 #include "formula/plotted.h"
+#include "sampling/certificate.h"
 #include "sampling/curve.h"
 
 #include <algorithm>
+#include <chrono>
 #include <cmath>
 #include <cstdio>
 #include <vector>
@@ -120,12 +121,103 @@ double largestDeviation(const Program& program, const PanelMap& map, const Curve
     return worst;
 }
 
+std::string nested(int depth) { // written by functions of the page, five at a time
+    std::string page = "f_0(x) = sin(sin(sin(sin(sin(x)))))";
+    for (int k = 1; k < depth / 5; ++k)
+        page += "\nf_" + std::to_string(k) + "(x) = f_0(f_" + std::to_string(k - 1) + "(x))";
+    return page + "\nf(x) = f_" + std::to_string(depth / 5 - 1) + "(x)";
+}
+std::string writtenOut(const std::string& part, const char* sign, int count) {
+    std::string all;
+    for (int k = 1; k <= count; ++k) {
+        std::string one = part;
+        for (std::size_t at = 0; (at = one.find('#', at)) != std::string::npos;) one.replace(at, 1, std::to_string(k));
+        all += (k == 1 ? "" : sign) + one;
+    }
+    return "f(x) = " + all;
+}
+
+double seconds(const auto& work) {
+    const auto start = std::chrono::steady_clock::now();
+    work();
+    return std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count();
+}
+
+/// What proofs cost by the size of the formula: for each evaluation over an interval, beside one point evaluated alone,
+/// and beside all points of the curve evaluated together.
+void bySize() {
+    struct Sized {
+        std::string name, page;
+        Interval interval;
+    };
+    std::vector<Sized> all;
+    for (const int n : {5, 20, 40, 100}) all.push_back({"sin nested " + std::to_string(n), nested(n), {0, 1}});
+    for (const int n : {5, 20, 40, 100, 200}) {
+        const std::string k = std::to_string(n);
+        if (n <= 100) all.push_back({k + " factors written out", writtenOut("sin(x + #)", " * ", n), {0, 1}});
+        all.push_back({"prod of " + k + " factors", "f(x) = prod_{k=1}^{" + k + "} sin(x + k)", {0, 1}});
+        if (n <= 100) all.push_back({k + " terms written out", writtenOut("cos(# x)/#", " + ", n), {0, 1}});
+        all.push_back({"sum of " + k + " terms", "f(x) = sum_{k=1}^{" + k + "} cos(k x)/k", {0, 1}});
+    }
+    for (const int n : {5, 20, 40}) {
+        const std::string k = std::to_string(n);
+        all.push_back(
+            {"sum of " + k + " Bessel functions", "f(x) = sum_{k=1}^{" + k + "} J_{k}(9x) exp(-x)/k", {0, 1}});
+        all.push_back({"sum of " + k + " error functions", "f(x) = sum_{k=1}^{" + k + "} erf(k x) sin(k x)/k", {0, 1}});
+    }
+    all.push_back({"0.5^n cos(3^n pi x), 40 terms", "f(x) = sum_{n=0}^{40} 0.5^n cos(3^n pi x)", {-3, 3}});
+    std::printf("\n%-34s %10s %7s %7s %10s %9s %11s %9s %9s\n", "formula by size", "operations", "points", "proven",
+                "intervals", "proofs ms", "without ms", "x a point", "x a curve");
+    for (const Sized& each : all) {
+        std::vector<std::string> lines;
+        for (std::size_t from = 0; from <= each.page.size();) {
+            const std::size_t to = std::min(each.page.find('\n', from), each.page.size());
+            lines.push_back(each.page.substr(from, to - from));
+            from = to + 1;
+        }
+        lines.push_back("x in [0, 1]");
+        const Page page = readPage(lines);
+        const std::vector<std::string> inputs{"x"};
+        const auto program = compile(page, readPlotted(page, "f(x)").expression, inputs).program;
+        std::vector<double> values;
+        Evaluator f(*program);
+        for (int i = 0; i <= 200; ++i)
+            values.push_back(f(each.interval.low + (each.interval.high - each.interval.low) * i / 200));
+        const auto [low, high] = std::minmax_element(values.begin(), values.end());
+        const PanelMap map{{ScaleKind::Linear, each.interval.low, each.interval.high, 120},
+                           {ScaleKind::Linear, *low, *high, 80}};
+        CurveSamples samples;
+        const double bare = seconds([&] { samples = sampleCurve(*program, each.interval, map, tolerance); });
+        const double whole =
+            seconds([&] { samples = sampleCurve(*program, each.interval, map, tolerance, {}, Proofs::All); });
+        ProofEffort effort = ProofEffort::of(*program);
+        const double proofs = seconds([&] { certify(samples, *program, map, tolerance, effort); });
+        const std::size_t intervals = samples.certificate.evaluations;
+        double sum = 0;
+        const double points = seconds([&] {
+            for (std::size_t i = 0; i < intervals; ++i) sum += f(static_cast<double>(i) / 1000);
+        });
+        if (std::isinf(sum)) std::printf("(values overflow)\n");
+        std::vector<double> xs, ys;
+        for (const Stretch& stretch : samples.stretches) xs.insert(xs.end(), stretch.x.begin(), stretch.x.end());
+        ys.resize(xs.size());
+        const double curve = seconds([&] {
+            for (std::size_t i = 0; i < intervals; ++i) f(xs.data(), ys.data(), xs.size());
+        });
+        std::printf("%-34s %10zu %7zu %6.1f%% %10zu %9.2f %11.2f %9.1f %9.1f%s\n", each.name.c_str(),
+                    program->instructions.size(), samples.pointCount(), 100 * samples.certificate.share(), intervals,
+                    1000 * proofs, 1000 * bare, proofs / points, proofs / curve,
+                    whole > 1 ? "  over a second in all" : "");
+    }
+}
+
 } // namespace
 
 int main() {
     std::printf("%-38s %6s %7s %6s %10s %7s %11s %9s\n", "formula", "points", "least", "ratio", "deviation", "proven",
                 "evaluations", "intervals");
     double worstRatio = 0, worstDeviation = 0;
+    double evaluationsPerChord = 0;
     int within = 0, proven = 0, count = 0;
     for (const Case& c : cases) {
         const std::vector<std::string> lines{std::string("f(x) = ") + c.formula, "x in [0, 1]"};
@@ -133,18 +225,16 @@ int main() {
         const std::vector<std::string> inputs{"x"};
         const ExprPtr drawn = readPlotted(page, "f(x)").expression;
         const auto program = compile(page, drawn, inputs).program;
-        const Derived bend = derivative(page, drawn, "x", 2);
-        const auto second = bend.expression ? compile(page, bend.expression, inputs).program : nullptr;
         const PanelMap map{{ScaleKind::Linear, c.interval.low, c.interval.high, 120},
                            {ScaleKind::Linear, c.low, c.high, 80}};
-        const CurveSamples samples =
-            sampleCurve(*program, c.interval, map, tolerance, {}, {program.get(), second.get()});
+        const CurveSamples samples = sampleCurve(*program, c.interval, map, tolerance, {}, Proofs::All);
         const double least = leastNumber(*program, map, c.interval),
                      deviation = largestDeviation(*program, map, samples);
         const double points = static_cast<double>(samples.pointCount()), ratio = points / least;
         std::printf("%-38s %6zu %7.1f %6.2f %10.4f %6.1f%% %11zu %9zu\n", c.formula, samples.pointCount(), least, ratio,
                     deviation, 100 * samples.certificate.share(), samples.evaluations, samples.certificate.evaluations);
         ++count;
+        evaluationsPerChord += static_cast<double>(samples.certificate.evaluations) / std::max(1.0, points - 1);
         within += points <= 1.4 * least + 20;
         proven += samples.certificate.share() >= 0.95;
         if (least > 20) worstRatio = std::max(worstRatio, ratio);
@@ -153,4 +243,6 @@ int main() {
     std::printf("%d functions: %d within 1.4 x least + 20 points, %d proven over at least 95 %% of their length; "
                 "largest deviation %.4f mm of %.2f, largest ratio %.2f\n",
                 count, within, proven, worstDeviation, tolerance, worstRatio);
+    std::printf("%.2f evaluations over intervals for each chord in the mean\n", evaluationsPerChord / count);
+    bySize();
 }

@@ -12,13 +12,15 @@ namespace {
 /// Pieces over which an integral's integrand is enclosed.
 constexpr int integralPieces = 32;
 
-Enclosure special(const Program::Instruction& instruction, const std::vector<Enclosure>& registers) {
+} // namespace
+
+Enclosure encloseSpecial(ScalarFunction function, std::span<const Enclosure> operands) {
     std::array<double, 4> v{};
-    std::size_t varying = instruction.operandCount - 1;
+    std::size_t varying = operands.size() - 1;
     int wide = 0;
     Enclosure result;
-    for (std::size_t i = 0; i < instruction.operandCount; ++i) {
-        const Enclosure& operand = registers[instruction.operands[i]];
+    for (std::size_t i = 0; i < operands.size(); ++i) {
+        const Enclosure& operand = operands[i];
         if (!operand.known || operand.low > operand.high) return Enclosure::unknown();
         inherit(result, operand);
         v[i] = operand.low;
@@ -27,16 +29,13 @@ Enclosure special(const Program::Instruction& instruction, const std::vector<Enc
         ++wide;
     }
     if (wide > 1) return Enclosure::unknown();
-    const Enclosure& operand = registers[instruction.operands[varying]];
-    const auto bounds =
-        boundsOver(instruction.special, v.data(), instruction.operandCount, varying, operand.low, operand.high);
+    const Enclosure& operand = operands[varying];
+    const auto bounds = boundsOver(function, v.data(), operands.size(), varying, operand.low, operand.high);
     if (!bounds) return Enclosure::unknown();
     result.low = bounds->low;
     result.high = bounds->high;
     return result;
 }
-
-} // namespace
 
 Enclosure Enclosure::unknown() {
     Enclosure e{-HUGE_VAL, HUGE_VAL};
@@ -62,9 +61,12 @@ std::span<const Enclosure> IntervalEvaluator::operator()(std::span<const Enclosu
     std::copy(inputs.begin(), inputs.end(), registers_.begin());
     for (const Program::Instruction& instruction : program_.instructions) {
         Enclosure result;
-        if (instruction.special)
-            result = special(instruction, registers_);
-        else if (instruction.integral >= 0)
+        if (instruction.special) {
+            std::array<Enclosure, 4> operands;
+            for (std::size_t k = 0; k < instruction.operandCount; ++k)
+                operands[k] = registers_[instruction.operands[k]];
+            result = encloseSpecial(instruction.special, {operands.data(), instruction.operandCount});
+        } else if (instruction.integral >= 0)
             result = integral(program_.integrals[static_cast<std::size_t>(instruction.integral)]);
         else
             result = enclose(instruction.kernel, registers_[instruction.operands[0]],
@@ -81,17 +83,7 @@ std::span<const Enclosure> IntervalEvaluator::operator()(std::span<const Enclosu
 
 /// The value with its estimated error, and twice the difference that the operands' widths make.
 Enclosure IntervalEvaluator::thinIntegral(const Program::Integral& integral) const {
-    Program alone;
-    Program::Instruction instruction;
-    instruction.integral = 0;
-    Program::Integral same{integral.integrand, {}};
-    for (std::size_t i = 0; i < integral.operands.size(); ++i) same.operands.push_back(static_cast<std::uint32_t>(i));
-    alone.inputCount = integral.operands.size();
-    instruction.result = static_cast<std::uint32_t>(alone.inputCount);
-    alone.temporaryCount = 1;
-    alone.instructions = {instruction};
-    alone.integrals = {same};
-    alone.outputs = {instruction.result};
+    const Program alone = integralAlone(integral);
     std::vector<std::array<double, 2>> ends;
     std::vector<const double*> inputs;
     bool points = true;

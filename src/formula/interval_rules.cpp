@@ -12,8 +12,8 @@ namespace {
 constexpr double inf = HUGE_VAL;
 constexpr double pi = 3.141592653589793;
 
-double down(double x) { return std::nextafter(x, -inf); }
-double up(double x) { return std::nextafter(x, inf); }
+double down(double x) { return moved(x, -1); }
+double up(double x) { return moved(x, 1); }
 
 // Rounded downwards or upwards by the sign of the exact error, so that exact results stay as they are.
 double sumError(double a, double b, double s) {
@@ -54,14 +54,19 @@ double at(Kernel kernel, double x, double y = 0) {
     blockKernel(kernel, best)(a, b, result, 8);
     return result[0];
 }
-double lowAt(Kernel kernel, double x, double y = 0) {
-    const double v = at(kernel, x, y);
-    return std::isinf(v) ? v : moved(v, -marginUlps);
+/// At both ends of an interval, in one go.
+std::pair<double, double> atEnds(Kernel kernel, const Enclosure& a) {
+    alignas(64) double x[8], y[8] = {}, result[8];
+    std::fill_n(x, 8, a.low);
+    x[1] = a.high;
+    static const InstructionSet best = bestInstructionSet();
+    blockKernel(kernel, best)(x, y, result, 8);
+    return {result[0], result[1]};
 }
-double highAt(Kernel kernel, double x, double y = 0) {
-    const double v = at(kernel, x, y);
-    return std::isinf(v) ? v : moved(v, marginUlps);
-}
+double lowered(double v) { return std::isinf(v) ? v : moved(v, -marginUlps); }
+double raised(double v) { return std::isinf(v) ? v : moved(v, marginUlps); }
+double lowAt(Kernel kernel, double x, double y = 0) { return lowered(at(kernel, x, y)); }
+double highAt(Kernel kernel, double x, double y = 0) { return raised(at(kernel, x, y)); }
 
 Enclosure nowhere() { return {inf, -inf, true, false}; }
 
@@ -77,9 +82,10 @@ Enclosure clipped(const Enclosure& a, double least, double most) {
 }
 
 Enclosure monotone(Kernel kernel, const Enclosure& a, int direction) {
+    const auto [atLow, atHigh] = atEnds(kernel, a);
     Enclosure result = a;
-    result.low = lowAt(kernel, direction > 0 ? a.low : a.high);
-    result.high = highAt(kernel, direction > 0 ? a.high : a.low);
+    result.low = lowered(direction > 0 ? atLow : atHigh);
+    result.high = raised(direction > 0 ? atHigh : atLow);
     return result;
 }
 
@@ -102,14 +108,19 @@ Enclosure multiply(const Enclosure& a, const Enclosure& b, bool same) {
         const double least = a.low <= 0 && a.high >= 0 ? 0 : std::min(std::abs(a.low), std::abs(a.high));
         return bounds(multiplyDown(least, least), multiplyUp(most, most));
     }
-    Enclosure result{inf, -inf};
-    for (const double x : {a.low, a.high}) {
-        for (const double y : {b.low, b.high}) {
-            result.low = std::min(result.low, multiplyDown(x, y));
-            result.high = std::max(result.high, multiplyUp(x, y));
-        }
+    // By their signs, which corners are the extremes; where both hold 0, two corners each.
+    if (a.low >= 0) {
+        const double x = b.low >= 0 ? a.low : a.high, y = b.high >= 0 ? a.high : a.low;
+        return bounds(multiplyDown(x, b.low), multiplyUp(y, b.high));
     }
-    return result;
+    if (a.high <= 0) {
+        const double x = b.high >= 0 ? a.low : a.high, y = b.low >= 0 ? a.high : a.low;
+        return bounds(multiplyDown(x, b.high), multiplyUp(y, b.low));
+    }
+    if (b.low >= 0) return bounds(multiplyDown(a.low, b.high), multiplyUp(a.high, b.high));
+    if (b.high <= 0) return bounds(multiplyDown(a.high, b.low), multiplyUp(a.low, b.low));
+    return bounds(std::min(multiplyDown(a.low, b.high), multiplyDown(a.high, b.low)),
+                  std::max(multiplyUp(a.low, b.low), multiplyUp(a.high, b.high)));
 }
 
 Enclosure divide(const Enclosure& a, const Enclosure& b) {
@@ -143,20 +154,25 @@ bool mayMeet(const Enclosure& a, double phase) {
 /// sin or cos: `phase` is the place of an extremum.
 Enclosure wave(Kernel kernel, const Enclosure& a, double phase) {
     if (!std::isfinite(a.low) || !std::isfinite(a.high)) return discontinuous(bounds(-1, 1));
-    if (!mayMeet(a, phase)) {
-        const double x = at(kernel, a.low), y = at(kernel, a.high);
-        return within(bounds(moved(std::min(x, y), -marginUlps), moved(std::max(x, y), marginUlps)), -1, 1);
+    if (a.width() < 1e-10 && std::abs(a.low) < 1e5) { // no steeper than 1: the width bounds what happens between
+        const auto [x, y] = atEnds(kernel, a);
+        return within(bounds(moved(std::min(x, y) - a.width(), -marginUlps - 1),
+                             moved(std::max(x, y) + a.width(), marginUlps + 1)),
+                      -1, 1);
     }
-    // Over a width below 1.5 there is one extremum at most: a maximum or a minimum by its sign.
-    const double x = at(kernel, a.low), y = at(kernel, a.high);
+    const bool meets = mayMeet(a, phase);
     const double slack = 1e-9 + 1e-14 * std::max(std::abs(a.low), std::abs(a.high));
-    const double place = phase + std::round((a.low + a.width() / 2 - phase) / pi) * pi;
+    if (meets && (slack >= 1e-3 || a.width() >= 1.5)) return bounds(-1, 1);
+    const auto [x, y] = atEnds(kernel, a);
     double low = moved(std::min(x, y), -marginUlps), high = moved(std::max(x, y), marginUlps);
-    if (slack >= 1e-3 || a.width() >= 1.5) return bounds(-1, 1);
-    if (at(kernel, place) > 0)
-        high = 1;
-    else
-        low = -1;
+    if (meets) {
+        // Over a width below 1.5 there is one extremum at most: a maximum or a minimum by its sign.
+        const double place = phase + std::round((a.low + a.width() / 2 - phase) / pi) * pi;
+        if (at(kernel, place) > 0)
+            high = 1;
+        else
+            low = -1;
+    }
     return within(bounds(low, high), -1, 1);
 }
 

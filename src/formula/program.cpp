@@ -20,6 +20,21 @@ std::span<const std::uint32_t> Program::operandsOf(const Instruction& instructio
     return std::span(instruction.operands).first(instruction.operandCount);
 }
 
+Program integralAlone(const Program::Integral& integral) {
+    Program alone;
+    Program::Integral same{integral.integrand, {}};
+    for (std::size_t i = 0; i < integral.operands.size(); ++i) same.operands.push_back(static_cast<std::uint32_t>(i));
+    alone.inputCount = integral.operands.size();
+    alone.temporaryCount = 1;
+    Program::Instruction instruction;
+    instruction.integral = 0;
+    instruction.result = static_cast<std::uint32_t>(alone.inputCount);
+    alone.instructions = {instruction};
+    alone.integrals = {same};
+    alone.outputs = {instruction.result};
+    return alone;
+}
+
 Evaluator::Evaluator(const Program& program, InstructionSet set)
     : program_(program), valuesLeft_(std::make_shared<std::int64_t>(std::numeric_limits<std::int64_t>::max())) {
     memory_.resize(program.registerCount() * (blockSize / 8));

@@ -45,6 +45,9 @@ struct Program {
     std::span<const std::uint32_t> operandsOf(const Instruction& instruction) const;
 };
 
+/// A definite integral as a program of its own, with its operands as inputs.
+Program integralAlone(const Program::Integral& integral);
+
 /// Runs a program over blocks of points. Holds the working memory, so each thread has its own.
 /// The program must outlive it.
 class Evaluator {

@@ -2,7 +2,7 @@
 
 #include "formula/parser.h"
 #include "formula/text.h"
-#include "plots/proof_formulas.h"
+#include "plots/curve_programs.h"
 #include "plots/reading.h"
 
 namespace coulter {
@@ -13,14 +13,6 @@ void nameCoordinates(Reading& reading, const Page& page, const ExprPtr& drawn, b
     const ScaleWord word = functionWord(page, drawn, ScaleWord::Rank::Coordinate);
     reading.words.across = reading.words.up = word;
     if (inSpace) reading.words.upright = word;
-}
-
-/// The second derivative of a straight line is written as the number 0: the same for each component.
-std::shared_ptr<const Program> withComponents(std::shared_ptr<const Program> program, std::size_t count) {
-    if (!program || program->outputs.size() == count) return program;
-    auto repeated = std::make_shared<Program>(*program);
-    repeated->outputs.assign(count, program->outputs.front());
-    return repeated;
 }
 
 } // namespace
@@ -42,11 +34,6 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
                "plot it as a line");
         return reading;
     }
-    const Plane plane{page, context.panel, context.xScale, context.yScale};
-    const ProofFormulas proof = components == 3   ? ProofFormulas{}
-                                : polar           ? polarProof(plane, plotted.expression, variable)
-                                : components == 2 ? vectorProof(plane, plotted.expression, variable)
-                                                  : functionProof(plane, plotted.expression, variable);
     if (polar || components > 1) {
         nameCoordinates(reading, page, plotted.expression, components == 3);
     } else {
@@ -54,12 +41,8 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
         reading.words.up = functionWord(page, plotted.expression, ScaleWord::Rank::Function);
     }
     const ExprPtr shown = polar ? polarPoint(plotted.expression, variable) : plotted.expression;
-    const ExprPtr bendInSpace = components == 3 ? secondDerivative(page, plotted.expression, variable) : ExprPtr();
     for (std::size_t c = 0; c < count; ++c) {
         const FixedValues fixed = caseValues(plotted, c);
-        const auto compiled = [&](const ExprPtr& e) {
-            return e ? compile(page, e, std::span(&variable, 1), fixed).program : nullptr;
-        };
         Compiled point = compile(page, shown, std::span(&variable, 1), fixed);
         if (!point.program) {
             reading.problems = point.problems;
@@ -67,14 +50,9 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
         }
         Curve curve;
         curve.program = std::move(point.program);
-        curve.position = compiled(proof.position);
-        curve.bend = withComponents(compiled(proof.bend), curve.position ? curve.position->outputs.size() : 1);
         if (components == 3) {
             curve.inSpace = curve.program;
             curve.program = seenFrom(context.panel.view, *curve.inSpace);
-            curve.position = curve.program;
-            if (const auto inSpace = withComponents(compiled(bendInSpace), 3))
-                curve.bend = seenFrom(context.panel.view, *inSpace);
         }
         curve.variable = variable;
         curve.interval = line.interval;
@@ -118,10 +96,7 @@ std::shared_ptr<const Source> furtherCurve(const ReadingContext& context, const 
         return nullptr;
     }
     const FixedValues fixed = caseValues(plotted, caseIndex);
-    const auto compiled = [&](const ExprPtr& e) {
-        return e ? compile(context.page, e, std::span(&variable, 1), fixed) : Compiled{};
-    };
-    Compiled value = compiled(parsed.expression);
+    Compiled value = compile(context.page, parsed.expression, std::span(&variable, 1), fixed);
     if (!value.program) {
         problems = value.problems;
         return nullptr;
@@ -131,12 +106,8 @@ std::shared_ptr<const Source> furtherCurve(const ReadingContext& context, const 
         return nullptr;
     }
     const Line& line = *context.page.find(variable, LineKind::Variable);
-    const Plane plane{context.page, context.panel, context.xScale, context.yScale};
-    const ProofFormulas proof = functionProof(plane, parsed.expression, variable);
     Curve curve;
     curve.program = std::move(value.program);
-    curve.position = compiled(proof.position).program;
-    curve.bend = compiled(proof.bend).program;
     curve.variable = variable;
     curve.interval = line.interval;
     curve.grid = line.grid;

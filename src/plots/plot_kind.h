@@ -37,7 +37,6 @@ struct PlotWords {
 struct ReadingContext {
     const Page& page;
     const Panel& panel;
-    ScaleKind xScale = ScaleKind::Linear, yScale = ScaleKind::Linear;
 };
 
 /// A plot, read: everything that is parsed or compiled of it is here, once.

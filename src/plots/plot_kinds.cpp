@@ -1,6 +1,6 @@
 #include "plots/plot_kind.h"
 
-#include "plots/proof_formulas.h"
+#include "plots/curve_programs.h"
 #include "plots/reading.h"
 #include "plots/sampling.h"
 
@@ -47,7 +47,7 @@ bool PanelReading::isSpace() const {
 namespace {
 
 /// A scale is what it was set to; else that of a variable that is sampled by its logarithm.
-void decideScales(ReadingContext& context, const std::vector<Plotted>& plots) {
+void decideScales(const ReadingContext& context, const std::vector<Plotted>& plots, PanelReading& reading) {
     for (std::size_t p = 0; p < plots.size(); ++p) {
         if (!plots[p].expression) continue;
         const Plot& plot = context.panel.plots[p];
@@ -59,14 +59,14 @@ void decideScales(ReadingContext& context, const std::vector<Plotted>& plots) {
         const Runs runs = findPlotKind(plot.kind)->runs;
         if (runs == Runs::Over) {
             const auto order = acrossAndUp(plot, plots[p]);
-            context.xScale = kind(order[0]);
-            context.yScale = kind(order[1]);
+            reading.xScale = kind(order[0]);
+            reading.yScale = kind(order[1]);
         } else if (runs == Runs::Along && componentCount(context.page, plots[p]) == 1) {
-            context.xScale = kind(plots[p].variables[0]);
+            reading.xScale = kind(plots[p].variables[0]);
         }
     }
-    if (context.panel.x.scale) context.xScale = *context.panel.x.scale;
-    if (context.panel.y.scale) context.yScale = *context.panel.y.scale;
+    if (context.panel.x.scale) reading.xScale = *context.panel.x.scale;
+    if (context.panel.y.scale) reading.yScale = *context.panel.y.scale;
 }
 
 /// Grids that cannot be made are problems of the plots that run along them.
@@ -97,7 +97,7 @@ void checkSpace(Reading& reading, const Plotted& plotted, std::optional<bool>& p
 } // namespace
 
 PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIndex) {
-    ReadingContext context{page, panel};
+    const ReadingContext context{page, panel};
     std::vector<Plotted> plots;
     for (const Plot& plot : panel.plots) {
         const PlotKind* kind = findPlotKind(plot.kind);
@@ -106,10 +106,8 @@ PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIn
             plots.back().problems.push_back(
                 {-1, 1, 1, "The kind of plot “" + plot.kind + "” is not known.", "known are: " + plotKindNames()});
     }
-    decideScales(context, plots);
     PanelReading all;
-    all.xScale = context.xScale;
-    all.yScale = context.yScale;
+    decideScales(context, plots, all);
     std::optional<bool> inSpace;
     for (std::size_t p = 0; p < plots.size(); ++p) {
         Reading reading;

@@ -45,7 +45,7 @@ public:
         for (const std::uint32_t output : p.outputs) add(output);
     }
     void add(const Curve& curve) {
-        add(curve.program), add(curve.position), add(curve.bend), add(curve.interval), add(curve.grid);
+        add(curve.program), add(curve.interval), add(curve.grid);
     }
     void add(const Field& field) {
         add(field.program);

@@ -34,7 +34,7 @@ CurveSamples sample(const Curve& curve, const std::vector<FinerStretch>& finer, 
     if (!shown) return {};
     Tolerance tolerance = effort.tolerance;
     tolerance.finer = finer;
-    return sampleCurve(*curve.program, *shown, frame.map, tolerance, stop, {curve.position.get(), curve.bend.get()});
+    return sampleCurve(*curve.program, *shown, frame.map, tolerance, stop, Proofs::All);
 }
 
 FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const Frame& frame, const Effort& effort,

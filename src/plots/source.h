@@ -16,7 +16,6 @@ namespace coulter {
 struct Curve {
     std::shared_ptr<const Program> program; ///< the variable ↦ y, or the variable ↦ (x, y) in the panel's plane
     std::shared_ptr<const Program> inSpace; ///< of a space curve: the variable ↦ (x, y, z); else null
-    std::shared_ptr<const Program> position, bend; ///< what proofs are made from (see ProofPrograms); may be null
     std::string variable;
     Interval interval;
     Grid grid;

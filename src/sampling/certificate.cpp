@@ -1,69 +1,25 @@
 #include "sampling/certificate.h"
 
-#include "formula/enclosure.h"
+#include "formula/jet.h"
+#include "sampling/chord.h"
 
-#include <algorithm>
-#include <array>
-#include <cmath>
 #include <limits>
 #include <optional>
 
 namespace coulter {
 namespace {
 
-/// Parts that one chord may be divided into, and evaluations over intervals for a whole curve.
-constexpr int mostParts = 256;
-constexpr std::size_t mostEvaluations = 60'000;
+/// Parts that one chord may be divided into: levels of halving, or so many parts in all where few of them fail.
+constexpr int mostLevels = 8;
+constexpr std::size_t mostParts = 256;
+/// From this level on a proof is given up where most parts fail and halving does not promise to help.
+constexpr int firstLevelToGiveUp = 3;
+/// For a whole curve: evaluations over intervals, and operations of arithmetic in them (see costOf); and how many of
+/// these may be spent in vain, on chords that are not proven in the end.
+constexpr double mostEvaluations = 100'000;
+constexpr double mostOperations = 5e6, mostInVain = 1e6;
 
-/// All values between two, in mm.
-struct Range {
-    double low = 0, high = 0;
-    double largest() const { return std::max(std::abs(low), std::abs(high)); }
-    friend Range operator+(Range a, Range b) { return {a.low + b.low, a.high + b.high}; }
-    friend Range operator*(double k, Range a) {
-        return k < 0 ? Range{k * a.high, k * a.low} : Range{k * a.low, k * a.high};
-    }
-};
-
-/// Where the curve is over a part of its parameter, or how it bends there: along both axes of the sheet.
-struct Bounds {
-    Range u, v;
-};
-
-/// A chord on the sheet, in mm.
-struct Chord {
-    double p = 0, q = 0; ///< the parameter at both ends, in the coordinate that the proof runs along
-    double ua = 0, va = 0, ub = 0, vb = 0;
-    double length = 0;
-    double du = 0, dv = 0; ///< its direction, of length 1
-    double slack = 0;      ///< mm that rounding in all this may make
-    double tolerance = 0;
-
-    /// How far along the chord something is, and how far to its left, seen from its start.
-    Range along(const Bounds& at) const {
-        return du * Range{at.u.low - ua, at.u.high - ua} + dv * Range{at.v.low - va, at.v.high - va};
-    }
-    Range across(const Bounds& at) const {
-        return -dv * Range{at.u.low - ua, at.u.high - ua} + du * Range{at.v.low - va, at.v.high - va};
-    }
-
-    /// Largest distance from the chord of what is so far along and across.
-    double distance(Range along, Range across) const {
-        return std::hypot(across.largest(), std::max({0.0, -along.low, along.high - length})) + slack;
-    }
-    double distance(double u, double v) const {
-        const double t = std::clamp(du * (u - ua) + dv * (v - va), 0.0, length);
-        return std::hypot(u - ua - t * du, v - va - t * dv);
-    }
-    /// The same for a whole box: distance from a chord is convex, so it is largest at a corner.
-    double distance(const Bounds& box) const {
-        return std::max({distance(box.u.low, box.v.low), distance(box.u.low, box.v.high),
-                         distance(box.u.high, box.v.low), distance(box.u.high, box.v.high)}) +
-               slack;
-    }
-};
-
-/// From a coordinate of the user to mm, through the coordinate of the scale in which programs of proofs are written.
+/// From a coordinate of the user to mm, through the coordinate of the scale (the logarithm on a logarithmic one).
 struct Scale {
     explicit Scale(const AxisMap& map)
         : logarithmic(map.kind == ScaleKind::Logarithmic), low(of(map.low)), length(map.length),
@@ -72,34 +28,50 @@ struct Scale {
     double low, length, perUnit;
 
     double of(double coordinate) const { return logarithmic ? std::log(coordinate) : coordinate; }
-    double toSheet(double scaled) const { return (scaled - low) * perUnit; }
-    Range toSheet(const Enclosure& scaled) const {
-        const double a = toSheet(scaled.low), b = toSheet(scaled.high);
-        return {std::min(a, b), std::max(a, b)};
+    double toSheet(double coordinate) const { return (of(coordinate) - low) * perUnit; }
+    /// None where the bounds are not those of a function that is continuous on the whole part.
+    std::optional<Course> toSheet(const Jet<1>& scaled) const {
+        if (!scaled.value.isProof()) return std::nullopt;
+        const Course course{{scaled.value.low, scaled.value.high},
+                            scaled.first[0],
+                            {scaled.centre.low, scaled.centre.high},
+                            scaled.centreFirst[0],
+                            scaled.second[0]};
+        return perUnit * (course - low);
+    }
+    /// The middle of a part alone; none where it is not defined.
+    std::optional<Bounds> middleToSheet(const Jet<1>& scaled) const {
+        if (!scaled.centre.isProof()) return std::nullopt;
+        return perUnit * (Bounds{scaled.centre.low, scaled.centre.high} - exactly(low));
     }
 };
 
 bool isSpecial(PointState state) { return state != PointState::Estimated && state != PointState::Grid; }
 
+/// A part of the parameter, and what the curve does over it.
+struct Part {
+    double p = 0, q = 0;
+};
+struct Look {
+    double middle = 0, radius = 0; ///< of the parameter, in the coordinate of its scale
+    std::optional<Course> u, v;    ///< both or neither
+    std::optional<Bounds> middleU, middleV;
+};
+
 class Certifier {
 public:
-    Certifier(const ProofPrograms& proof, const PanelMap& map, const Tolerance& tolerance, std::stop_token stop,
-              ProvenChords* known)
-        : function_(proof.position->outputs.size() == 1), position_(*proof.position), x_(map.x), y_(map.y),
-          tolerance_(tolerance), stop_(std::move(stop)), known_(known) {
-        if (proof.bend) bend_.emplace(*proof.bend);
-    }
+    Certifier(const Program& curve, const PanelMap& map, const Tolerance& tolerance, ProofEffort& effort,
+              std::stop_token stop, ProvenChords* known)
+        : function_(curve.outputs.size() == 1), curve_(curve), x_(map.x), y_(map.y), tolerance_(tolerance),
+          effort_(effort), stop_(std::move(stop)), known_(known) {}
 
     std::vector<double> run(CurveSamples& samples) {
         for (Stretch& stretch : samples.stretches) {
-            stretch.proven.assign(stretch.x.empty() ? 0 : stretch.x.size() - 1, false);
             for (std::size_t i = 0; i + 1 < stretch.x.size(); ++i) {
-                const Chord chord = makeChord(stretch, i);
-                const double length = visibleLength(chord);
-                if (length == 0) continue;
-                samples.certificate.length += length;
-                if (evaluations_ > mostEvaluations || stop_.stop_requested()) continue;
-                const std::optional<double> bound = proveOnce(chord, {stretch.t[i], stretch.t[i + 1]});
+                const Chord chord = chordOf(stretch, i);
+                const double length = chord.lengthWithin(x_.length, y_.length);
+                if (length == 0 || spent()) continue;
+                const std::optional<double> bound = proveOnce(stretch, i, chord);
                 if (!bound) continue;
                 stretch.proven[i] = true;
                 samples.certificate.provenLength += length;
@@ -107,162 +79,182 @@ public:
             }
         }
         samples.certificate.evaluations = evaluations_;
-        if (function_ && x_.logarithmic) {
-            for (double& place : wrong_) place = std::exp(place);
-        }
         return std::move(wrong_);
     }
 
+    Chord chordOf(const Stretch& stretch, std::size_t i) const {
+        return {x_.toSheet(stretch.x[i]), y_.toSheet(stretch.y[i]), x_.toSheet(stretch.x[i + 1]),
+                y_.toSheet(stretch.y[i + 1])};
+    }
+
 private:
-    struct Part {
-        double p, q;
-        std::optional<Bounds> atP, atQ;
+    bool spent() const { return effort_.isSpent() || stop_.stop_requested(); }
+
+    /// What is left of a chord's parameter beside special places, which are known to rounding only.
+    static Part provable(const Stretch& stretch, std::size_t i) {
+        Part part{stretch.t[i], stretch.t[i + 1]};
+        const double blur =
+            std::max(64 * std::numeric_limits<double>::epsilon() * std::max(std::abs(part.p), std::abs(part.q)),
+                     1e-14 * (part.q - part.p));
+        if (part.q - part.p <= 4 * blur) return part;
+        if (isSpecial(stretch.state[i])) part.p += blur;
+        if (isSpecial(stretch.state[i + 1])) part.q -= blur;
+        return part;
+    }
+
+    /// mm that rounding may make in the place of a chord.
+    double slackOf(const Chord& c) const {
+        return 1e-9 + 1e-14 * (std::abs(c.ua) + std::abs(c.va) + std::abs(c.ub) + std::abs(c.vb) +
+                               std::abs(x_.low * x_.perUnit) + std::abs(y_.low * y_.perUnit));
+    }
+
+    /// The parameter itself over a part, as its scale shows it: by its logarithm, x = exp(w) has x′ = x″ = x.
+    struct Input {
+        Jet<1> jet;    ///< by the coordinate of the scale
+        Jet<1> scaled; ///< that coordinate by itself
+        double radius = 0, middle = 0;
     };
-
-    Chord makeChord(const Stretch& stretch, std::size_t i) const {
-        Chord c;
-        const auto parameter = [&](double t) { return function_ ? x_.of(t) : t; };
-        c.p = parameter(stretch.t[i]);
-        c.q = parameter(stretch.t[i + 1]);
-        const double blur = std::max(
-            64 * std::numeric_limits<double>::epsilon() * std::max(std::abs(c.p), std::abs(c.q)), 1e-14 * (c.q - c.p));
-        c.ua = x_.toSheet(x_.of(stretch.x[i]));
-        c.va = y_.toSheet(y_.of(stretch.y[i]));
-        c.ub = x_.toSheet(x_.of(stretch.x[i + 1]));
-        c.vb = y_.toSheet(y_.of(stretch.y[i + 1]));
-        if (c.q - c.p > 4 * blur) {
-            if (isSpecial(stretch.state[i])) c.p += blur;
-            if (isSpecial(stretch.state[i + 1])) c.q -= blur;
+    Input inputOver(const Part& part) const {
+        Input input;
+        const bool logarithmic = function_ && x_.logarithmic;
+        input.middle = middleOf(part);
+        Jet<1>& jet = input.jet;
+        jet.value = {part.p, part.q};
+        jet.centre = Enclosure::point(input.middle);
+        jet.first[0] = jet.centreFirst[0] = exactly(1);
+        jet.second[0] = {0, 0};
+        input.scaled = jet;
+        if (!logarithmic) {
+            input.radius = roundedUp(std::max(roundedUp(part.q - input.middle), roundedUp(input.middle - part.p)));
+            return input;
         }
-        c.length = std::hypot(c.ub - c.ua, c.vb - c.va);
-        c.du = c.length > 0 ? (c.ub - c.ua) / c.length : 1;
-        c.dv = c.length > 0 ? (c.vb - c.va) / c.length : 0;
-        c.slack = 1e-9 + 1e-14 * (std::abs(c.ua) + std::abs(c.va) + std::abs(c.ub) + std::abs(c.vb) +
-                                  std::abs(x_.low * x_.perUnit) + std::abs(y_.low * y_.perUnit));
-        c.tolerance = tolerance_.at(stretch.t[i]);
-        return c;
-    }
-
-    /// Length in mm of what of the chord is inside the panel.
-    double visibleLength(const Chord& c) const {
-        double from = 0, to = c.length;
-        const auto clip = [&](double start, double direction, double limit) {
-            if (direction == 0) {
-                if (start < 0 || start > limit) to = -1;
-                return;
-            }
-            const double a = -start / direction, b = (limit - start) / direction;
-            from = std::max(from, std::min(a, b));
-            to = std::min(to, std::max(a, b));
+        jet.first[0] = jet.second[0] = {part.p, part.q};
+        jet.centreFirst[0] = exactly(input.middle);
+        const auto logarithm = [](double low, double high) {
+            return applied<1>(Kernel::Ln, constantJet(low, high), {0}).value;
         };
-        clip(c.ua, c.du, x_.length);
-        clip(c.va, c.dv, y_.length);
-        return to > from && std::isfinite(c.length) ? to - from : 0;
+        input.scaled.value = logarithm(part.p, part.q);
+        input.scaled.centre = logarithm(input.middle, input.middle);
+        const auto reach = [](double from, double to) { return std::log(to / from) * (1 + 1e-15) + 1e-15; };
+        input.radius = std::max(reach(part.p, input.middle), reach(input.middle, part.q));
+        return input;
+    }
+    static Jet<1> constantJet(double low, double high) {
+        Jet<1> jet;
+        jet.value = jet.centre = {low, high};
+        jet.first[0] = jet.second[0] = jet.centreFirst[0] = {0, 0};
+        return jet;
     }
 
-    /// Where the curve is over a part of its parameter, if that is certain and it is continuous there.
-    std::optional<Bounds> over(double p, double q) {
-        ++evaluations_;
-        const Enclosure part{p, q};
-        const auto found = position_(std::span(&part, 1));
-        if (!found.back().isProof() || !found.front().isProof()) return std::nullopt;
-        return Bounds{x_.toSheet(function_ ? part : found[0]), y_.toSheet(found.back())};
+    double middleOf(const Part& part) const {
+        const bool logarithmic = function_ && x_.logarithmic;
+        return std::clamp(logarithmic ? std::sqrt(part.p) * std::sqrt(part.q) : part.p / 2 + part.q / 2, part.p,
+                          part.q);
     }
 
-    /// Second derivatives over a part, in mm per unit squared of the parameter.
-    std::optional<Bounds> bendOver(double p, double q) {
-        if (!bend_) return std::nullopt;
+    Look look(const Part& part) {
+        --effort_.evaluationsLeft;
         ++evaluations_;
-        const Enclosure part{p, q};
-        const auto found = (*bend_)(std::span(&part, 1));
-        if (!found.back().isProof() || !found.front().isProof()) return std::nullopt;
-        const auto range = [](const Scale& scale, const Enclosure& e) { return scale.perUnit * Range{e.low, e.high}; };
-        return Bounds{function_ ? Range{} : range(x_, found[0]), range(y_, found.back())};
+        const Input input = inputOver(part);
+        const auto found = curve_({input.jet}, {input.radius});
+        const auto scaled = [&](const Scale& scale, const Jet<1>& jet) {
+            return scale.logarithmic ? applied<1>(Kernel::Ln, jet, {input.radius}) : jet;
+        };
+        const Jet<1> right = function_ ? input.scaled : scaled(x_, found[0]), up = scaled(y_, found.back());
+        Look seen{input.middle,        input.radius, x_.toSheet(right), y_.toSheet(up), x_.middleToSheet(right),
+                  y_.middleToSheet(up)};
+        return seen;
     }
 
     /// Whether both the curve and the chord stay on one outer side of the panel over a part.
-    bool outside(const Chord& c, const Bounds& box, const Part& part) const {
+    bool outside(const Chord& c, const Look& seen, const Part& part, const Part& whole) const {
         double from = 0, to = c.length;
         if (function_) { // then the chord's own part is known
-            from = c.length * std::clamp((part.p - c.p) / (c.q - c.p), 0.0, 1.0);
-            to = c.length * std::clamp((part.q - c.p) / (c.q - c.p), 0.0, 1.0);
+            const double start = x_.of(whole.p), width = x_.of(whole.q) - start;
+            from = c.length * std::clamp((x_.of(part.p) - start) / width, 0.0, 1.0);
+            to = c.length * std::clamp((x_.of(part.q) - start) / width, 0.0, 1.0);
         }
-        const auto beyond = [](Range curve, double a, double b, double length) {
+        const auto beyond = [](const Bounds& curve, double a, double b, double length) {
             return (curve.low > length && std::min(a, b) > length) || (curve.high < 0 && std::max(a, b) < 0);
         };
-        return beyond(box.v, c.va + from * c.dv, c.va + to * c.dv, y_.length) ||
-               beyond(box.u, c.ua + from * c.du, c.ua + to * c.du, x_.length);
+        return beyond(seen.v->all, c.va + from * c.dv, c.va + to * c.dv, y_.length) ||
+               beyond(seen.u->all, c.ua + from * c.du, c.ua + to * c.du, x_.length);
     }
 
-    std::optional<double> proveOnce(const Chord& chord, const std::pair<double, double>& ends) {
+    std::optional<double> proveOnce(const Stretch& stretch, std::size_t i, const Chord& chord) {
+        const std::pair<double, double> ends{stretch.t[i], stretch.t[i + 1]};
         if (known_) {
             if (const auto at = known_->find(ends); at != known_->end()) return at->second;
         }
-        const std::optional<double> bound = prove(chord);
+        const std::size_t before = evaluations_;
+        const std::optional<double> bound = prove(chord, provable(stretch, i), tolerance_.at(ends.first));
+        if (!bound) effort_.inVainLeft -= std::min(effort_.inVainLeft, evaluations_ - before);
         if (bound && known_) known_->emplace(ends, *bound);
         return bound;
     }
 
     /// The largest distance in mm between curve and chord that the bounds allow, if it keeps the tolerance.
-    std::optional<double> prove(const Chord& chord) {
-        if (!(chord.q > chord.p) || !std::isfinite(chord.length) || chord.slack > chord.tolerance) return std::nullopt;
-        std::vector<Part> open{{chord.p, chord.q, over(chord.p, chord.p), over(chord.q, chord.q)}};
+    std::optional<double> prove(const Chord& chord, const Part& whole, double tolerance) {
+        const double slack = slackOf(chord);
+        if (!(whole.q > whole.p) || !std::isfinite(chord.length) || slack > tolerance) return std::nullopt;
         double worst = 0;
-        for (int parts = 0; !open.empty(); ++parts) {
-            if (parts > mostParts || evaluations_ > mostEvaluations || stop_.stop_requested()) return std::nullopt;
-            const Part part = open.back();
-            open.pop_back();
-            if (const std::optional<Bounds> box = over(part.p, part.q)) {
-                if (outside(chord, *box, part)) continue;
-                double bound = chord.distance(*box);
-                if (bound > chord.tolerance) bound = std::min(bound, boundByBend(chord, part));
-                if (bound <= chord.tolerance) {
-                    worst = std::max(worst, bound);
-                    continue;
+        std::size_t parts = 0;
+        std::vector<Part> open{whole};
+        for (int level = 0; !open.empty(); ++level) {
+            std::vector<Part> failed;
+            std::vector<double> bounds;
+            for (const Part& part : open) {
+                if (++parts > mostParts || spent()) return std::nullopt;
+                const Look seen = look(part);
+                double bound = HUGE_VAL;
+                if (seen.u && seen.v) {
+                    if (outside(chord, seen, part, whole)) continue;
+                    bound = chord.distance(*seen.u, *seen.v, seen.radius) + slack;
+                    if (bound <= tolerance) {
+                        worst = std::max(worst, bound);
+                        continue;
+                    }
                 }
+                if (!(seen.middle > part.p && seen.middle < part.q)) return std::nullopt;
+                if (seen.middleU && seen.middleV && isWrong(chord, *seen.middleU, *seen.middleV, tolerance + slack)) {
+                    wrong_.push_back(seen.middle);
+                    return std::nullopt;
+                }
+                failed.push_back(part);
+                bounds.push_back(bound);
             }
-            const double middle = part.p / 2 + part.q / 2;
-            if (!(middle > part.p && middle < part.q)) return std::nullopt;
-            const std::optional<Bounds> here = over(middle, middle);
-            if (here && isWrong(chord, *here)) {
-                wrong_.push_back(middle);
-                return std::nullopt;
+            if (isHopeless(level, bounds, tolerance)) return std::nullopt;
+            open.clear();
+            for (const Part& part : failed) { // from the end of the chord to its start
+                const double middle = middleOf(part);
+                open.push_back({middle, part.q});
+                open.push_back({part.p, middle});
             }
-            open.push_back({part.p, middle, part.atP, here});
-            open.push_back({middle, part.q, here, part.atQ});
         }
         return worst;
     }
 
-    /// Whether a point of the curve is inside the panel and certainly too far from the chord.
-    bool isWrong(const Chord& chord, const Bounds& point) const {
-        if (point.u.high < 0 || point.u.low > x_.length || point.v.high < 0 || point.v.low > y_.length) return false;
-        const double blur = std::hypot(point.u.high - point.u.low, point.v.high - point.v.low);
-        return chord.distance(point.u.low, point.v.low) - blur - chord.slack > chord.tolerance;
+    /// Whether most parts of a level failed, and by more than the levels left can mend: bounds fall with the cube of a
+    /// part's width at best (its square, times the width of the bounds of the second derivative).
+    static bool isHopeless(int level, std::vector<double>& bounds, double tolerance) {
+        if (level < firstLevelToGiveUp || bounds.size() * 2 <= std::size_t{1} << std::min(level, mostLevels))
+            return false;
+        const auto middle = bounds.begin() + static_cast<std::ptrdiff_t>(bounds.size() / 2);
+        std::ranges::nth_element(bounds, middle);
+        return *middle > tolerance * std::pow(8, mostLevels - 1 - level);
     }
 
-    /// Distance by both ends of a part and the second derivative between them.
-    double boundByBend(const Chord& chord, const Part& part) {
-        if (!part.atP || !part.atQ) return HUGE_VAL;
-        const std::optional<Bounds> bend = bendOver(part.p, part.q);
-        if (!bend) return HUGE_VAL;
-        // c − what joins both ends = −c″ (t − p)(q − t)/2
-        const double h = part.q - part.p, reach = h * h / 8 * (1 + 1e-12);
-        const auto between = [&](Range p, Range q, Range second) {
-            return Range{std::min(p.low, q.low) - std::max(0.0, second.high) * reach,
-                         std::max(p.high, q.high) + std::max(0.0, -second.low) * reach};
-        };
-        const Range alongBend = chord.du * bend->u + chord.dv * bend->v,
-                    acrossBend = -chord.dv * bend->u + chord.du * bend->v;
-        return chord.distance(between(chord.along(*part.atP), chord.along(*part.atQ), alongBend),
-                              between(chord.across(*part.atP), chord.across(*part.atQ), acrossBend));
+    /// Whether a point of the curve is inside the panel and certainly too far from the chord.
+    bool isWrong(const Chord& chord, const Bounds& u, const Bounds& v, double tolerance) const {
+        if (u.high < 0 || u.low > x_.length || v.high < 0 || v.low > y_.length) return false;
+        return chord.distance(u.low, v.low) - std::hypot(width(u), width(v)) > tolerance;
     }
 
     bool function_;
-    IntervalEvaluator position_;
-    std::optional<IntervalEvaluator> bend_;
+    JetEvaluator<1> curve_;
     Scale x_, y_;
     const Tolerance& tolerance_;
+    ProofEffort& effort_;
     std::stop_token stop_;
     ProvenChords* known_;
     std::size_t evaluations_ = 0;
@@ -271,13 +263,24 @@ private:
 
 } // namespace
 
-std::vector<double> certify(CurveSamples& samples, const ProofPrograms& proof, const PanelMap& map,
-                            const Tolerance& tolerance, std::stop_token stop, ProvenChords* known) {
+ProofEffort ProofEffort::of(const Program& curve) {
+    const double cost = costOf(curve);
+    return {static_cast<std::size_t>(std::min(mostEvaluations, mostOperations / cost)),
+            static_cast<std::size_t>(std::min(mostEvaluations, mostInVain / cost))};
+}
+
+std::vector<double> certify(CurveSamples& samples, const Program& curve, const PanelMap& map,
+                            const Tolerance& tolerance, ProofEffort& effort, std::stop_token stop,
+                            ProvenChords* known) {
     samples.certificate = {};
-    if (!proof.position || proof.position->outputs.size() > 2) return {};
-    // Second derivatives of integrals would rest on estimates; with bounds of the position alone nothing is lost.
-    const ProofPrograms used{proof.position, proof.position->integrals.empty() ? proof.bend : nullptr};
-    return Certifier(used, map, tolerance, std::move(stop), known).run(samples);
+    Certifier certifier(curve, map, tolerance, effort, std::move(stop), known);
+    for (Stretch& stretch : samples.stretches) {
+        stretch.proven.assign(stretch.x.empty() ? 0 : stretch.x.size() - 1, false);
+        for (std::size_t i = 0; i + 1 < stretch.x.size(); ++i)
+            samples.certificate.length += certifier.chordOf(stretch, i).lengthWithin(map.x.length, map.y.length);
+    }
+    if (!curve.integrals.empty() || curve.outputs.size() > 2) return {};
+    return certifier.run(samples);
 }
 
 } // namespace coulter

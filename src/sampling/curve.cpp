@@ -1,5 +1,6 @@
 #include "sampling/curve.h"
 
+#include "formula/jet.h"
 #include "sampling/certificate.h"
 #include "sampling/curve_sampler.h"
 
@@ -19,12 +20,16 @@ constexpr double firstLeast = 400;
 constexpr std::size_t mostEvaluations = 1'000'000;
 /// Chords shorter than this part of the tolerance along the sheet are split only so many times in all.
 constexpr double finest = 0.05;
-constexpr std::size_t mostFinePoints = 20'000;
+constexpr double mostFinePoints = 20'000;
+/// A dear formula gets fewer of those, for so many operations of arithmetic in all.
+constexpr double mostFineOperations = 5e5;
+/// And so many steep places are looked into that turn out to be no jump and no pole; the rest is taken to be like them.
+constexpr double mostFruitless = 50'000;
+constexpr double mostFruitlessOperations = 5e5;
 constexpr int mostLevels = 60;
 constexpr int mostRepairs = 4;
-/// Rounds of sampling what the proof found between the points, and evaluations over intervals in all of them.
+/// Rounds of sampling what the proof found between the points.
 constexpr int mostSearches = 30;
-constexpr std::size_t mostSearchEvaluations = 100'000;
 /// A border between pieces is a corner where the curve turns by more than this, in radians.
 constexpr double cornerTurn = 0.02;
 /// Without more points asked for, a finer stretch has one every so many mm, divided by its factor.
@@ -40,9 +45,11 @@ AxisMap alongParameter(const Program& f, const Interval& interval, const PanelMa
 class CurveSampler {
 public:
     CurveSampler(const Program& f, const Interval& interval, const PanelMap& map, const Tolerance& tolerance,
-                 std::stop_token stop, const ProofPrograms& proof)
-        : f_(f), proof_(proof), probe_(f, map, alongParameter(f, interval, map)), interval_(interval),
-          tolerance_(tolerance), stop_(std::move(stop)) {
+                 std::stop_token stop, Proofs proofs)
+        : f_(f), proofs_(proofs), probe_(f, map, alongParameter(f, interval, map)), interval_(interval),
+          tolerance_(tolerance), stop_(std::move(stop)),
+          finePointsAllowed_(static_cast<std::size_t>(std::min(mostFinePoints, mostFineOperations / costOf(f)))),
+          fruitlessAllowed_(static_cast<std::size_t>(std::min(mostFruitless, mostFruitlessOperations / costOf(f)))) {
         probe_.limit(stop_);
     }
 
@@ -51,27 +58,26 @@ public:
         refine();
         fillRemovable();
         keepFewest();
-        if (proof_.position) return proven();
+        if (proofs_ == Proofs::All) return proven();
         for (int repair = 0; repair < mostRepairs && !stopped() && checkChords(); ++repair) {
             refine();
             keepFewest();
         }
         CurveSamples samples = collect();
-        certify(samples, proof_, probe_.map(), tolerance_, stop_); // nothing, but the length
         return samples;
     }
 
 private:
     /// Proves what can be proven and checks the rest at further points, until neither finds a fault any more.
     CurveSamples proven() {
-        std::size_t spent = 0;
+        ProofEffort effort = ProofEffort::of(f_);
+        const std::size_t all = effort.evaluationsLeft;
         for (int search = 0;; ++search) {
             CurveSamples samples = collect();
             const std::vector<double> missed =
-                certify(samples, proof_, probe_.map(), tolerance_, stop_, &provenChords_);
-            spent += samples.certificate.evaluations;
-            samples.certificate.evaluations = spent;
-            if (search == mostSearches || spent > mostSearchEvaluations || stopped()) return samples;
+                certify(samples, f_, probe_.map(), tolerance_, effort, stop_, &provenChords_);
+            samples.certificate.evaluations = all - effort.evaluationsLeft;
+            if (search == mostSearches || effort.isSpent() || stopped()) return samples;
             const bool wrong = search < mostRepairs && checkChords();
             if (missed.empty() && !wrong) return samples;
             add(missed);
@@ -163,7 +169,7 @@ private:
 
     bool needsPoint(std::size_t i) const {
         const Knot &a = knots_[i], &b = knots_[i + 1];
-        if (a.settled || !joined(i) || !visible(a, b)) return false;
+        if (a.settled || a.calm || !joined(i) || !visible(a, b)) return false;
         double bend = 0;
         if (i > 0 && joined(i - 1)) bend = curvature(knots_[i - 1], a, b);
         if (joined(i + 1)) bend = std::max(bend, curvature(a, b, knots_[i + 2]));
@@ -180,9 +186,12 @@ private:
             std::vector<double> ts;
             std::vector<std::size_t> after;
             for (std::size_t i = 0; i + 1 < knots_.size(); ++i) {
-                if (!needsPoint(i)) continue;
+                if (!needsPoint(i)) {
+                    knots_[i].calm = true;
+                    continue;
+                }
                 // A needle may be finer than any pen and still tall; an oscillation without end is both everywhere.
-                if (knots_[i + 1].w - knots_[i].w < finest * tolerance_.usual && ++finePoints_ > mostFinePoints) {
+                if (knots_[i + 1].w - knots_[i].w < finest * tolerance_.usual && ++finePoints_ > finePointsAllowed_) {
                     knots_[i].settled = knots_[i].unresolved = true;
                     continue;
                 }
@@ -205,6 +214,9 @@ private:
     }
 
     void insert(const std::vector<Knot>& fresh, const std::vector<std::size_t>& after) {
+        for (const std::size_t i : after) { // the curvature beside a new point is another one
+            for (std::size_t k = i == 0 ? 0 : i - 1; k <= i + 1 && k < knots_.size(); ++k) knots_[k].calm = false;
+        }
         std::vector<Knot> merged;
         merged.reserve(knots_.size() + fresh.size());
         std::size_t next = 0;
@@ -248,7 +260,12 @@ private:
             if (!aGood || !visible(a, b)) continue;
             const double tolerance = tolerance_.at(a.t);
             if (std::abs(b.w - a.w) > tolerance / 2 || apart(a, b) < 2 * tolerance) continue;
+            if (fruitless_ > fruitlessAllowed_) {
+                a.continuous = true;
+                continue;
+            }
             SteepPlace steep = findSteepPlace(probe_, a, b, tolerance);
+            fruitless_ += !steep.kind;
             a.continuous = !steep.kind && !steep.oscillates;
             a.settled = !a.continuous;
             a.unresolved = steep.oscillates;
@@ -471,7 +488,7 @@ private:
     }
 
     const Program& f_;
-    ProofPrograms proof_;
+    Proofs proofs_;
     CurveProbe probe_;
     Interval interval_;
     Tolerance tolerance_;
@@ -479,14 +496,15 @@ private:
     std::vector<Knot> knots_;
     std::vector<std::size_t> kept_;
     ProvenChords provenChords_;
-    std::size_t finePoints_ = 0;
+    std::size_t finePoints_ = 0, finePointsAllowed_;
+    std::size_t fruitless_ = 0, fruitlessAllowed_;
 };
 
 } // namespace
 
 CurveSamples sampleCurve(const Program& f, const Interval& interval, const PanelMap& map, const Tolerance& tolerance,
-                         std::stop_token stop, const ProofPrograms& proof) {
-    return CurveSampler(f, interval, map, tolerance, std::move(stop), proof).run();
+                         std::stop_token stop, Proofs proofs) {
+    return CurveSampler(f, interval, map, tolerance, std::move(stop), proofs).run();
 }
 
 } // namespace coulter

@@ -22,22 +22,15 @@ struct Tolerance {
     double at(double t) const;
 };
 
-/// What a proof is made from. Both programs are in the coordinates of the scales: the coordinate itself on a linear
-/// scale, its natural logarithm on a logarithmic one.
-///   y = f(x): U ↦ V, with U and V the coordinates of both scales, and d²V/dU²;
-///   a plane curve: t ↦ (U, V), and both second derivatives by t.
-struct ProofPrograms {
-    const Program* position = nullptr; ///< null: nothing can be proven
-    const Program* bend = nullptr;     ///< null: there is none; proofs are by bounds of the position alone
-};
+/// Whether the chords of a curve are to be proven (see certificate.h).
+enum class Proofs { None, All };
 
 /// The polyline that stays within `tolerance` of a curve on the sheet, with hardly more points than that needs.
 ///
 /// @param f          compiled function: x ↦ y, or t ↦ (x, y)
 /// @param interval   of the parameter (x or t), in its own unit; open ends are not evaluated
 /// @param map        the panel on the sheet, in mm, through both of its scales; what lies outside it is not refined
-/// @param proof      if given, chords are proven with it (see certificate.h), and what the proof finds between them,
-///                   such as a narrow peak, is sampled
+/// @param proofs     if asked for, what a proof finds between the points, such as a narrow peak, is sampled too
 /// @return           stretches of points, in the order of the parameter; between two of them a gap of a stated kind
 ///
 /// Never fails: what cannot be evaluated becomes a gap. When `stop` is requested it returns what it has, marked
@@ -48,7 +41,7 @@ struct ProofPrograms {
 /// knots equidistribute the square root of curvature (C. de Boor, "Good approximation by splines with variable knots",
 /// 1973).
 CurveSamples sampleCurve(const Program& f, const Interval& interval, const PanelMap& map, const Tolerance& tolerance,
-                         std::stop_token stop = {}, const ProofPrograms& proof = {});
+                         std::stop_token stop = {}, Proofs proofs = Proofs::None);
 
 /// The curve at given values of its parameter, in order; undefined values break it into stretches. Stopped: nothing.
 CurveSamples sampleAtPoints(const Program& f, std::span<const double> points, std::stop_token stop = {});

@@ -37,9 +37,13 @@ Knot CurveProbe::place(double t, double x, double y) const {
 Knot CurveProbe::at(double t) { return at(std::span(&t, 1))[0]; }
 
 std::vector<Knot> CurveProbe::at(std::span<const double> ts) {
+    looked(ts.size());
+    return ahead(ts);
+}
+
+std::vector<Knot> CurveProbe::ahead(std::span<const double> ts) {
     std::vector<double> xs, ys(ts.size());
     const double* in = ts.data();
-    evaluations_ += ts.size();
     if (function_) {
         evaluator_(in, ys.data(), ts.size());
     } else {

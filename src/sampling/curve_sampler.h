@@ -1,6 +1,7 @@
 #pragma once
 #include "sampling/curve.h"
 
+#include <algorithm>
 #include <optional>
 
 namespace coulter {
@@ -14,9 +15,10 @@ struct Knot {
     PointState state = PointState::Estimated;
     std::optional<GapKind> gapAfter; ///< the line breaks between this knot and the next
     bool settled = false;            ///< the chord to the next knot needs no more points
-    bool continuous = false;         ///< looked at closely: steep, but without a jump up to the next knot
-    bool unresolved = false;         ///< settled although it turns to and fro up to the next knot
-    bool fixed = false;              ///< is kept, and chords end here
+    bool calm = false;       ///< the chord after it was looked at, and needs no point as long as its neighbours stay
+    bool continuous = false; ///< looked at closely: steep, but without a jump up to the next knot
+    bool unresolved = false; ///< settled although it turns to and fro up to the next knot
+    bool fixed = false;      ///< is kept, and chords end here
 
     bool usable() const;
 };
@@ -26,10 +28,18 @@ class CurveProbe {
 public:
     /// @param along  millimetres along the parameter; of y = f(x) the horizontal scale
     CurveProbe(const Program& f, const PanelMap& map, const AxisMap& along)
-        : evaluator_(f), function_(f.outputs.size() == 1), map_(map), along_(along) {}
+        : evaluator_(f), function_(f.outputs.size() == 1),
+          severalAtOnce_(
+              std::ranges::all_of(f.instructions, [](const auto& step) { return !step.special && step.integral < 0; })),
+          map_(map), along_(along) {}
 
     Knot at(double t);
     std::vector<Knot> at(std::span<const double> ts);
+    /// The same for places of which only some may be looked at: those are counted by `looked`.
+    std::vector<Knot> ahead(std::span<const double> ts);
+    void looked(std::size_t places) { evaluations_ += places; }
+    /// Whether a few places cost as much as one, because all operations run over blocks.
+    bool takesSeveralAtOnce() const { return severalAtOnce_; }
     std::size_t evaluations() const { return evaluations_; }
     const PanelMap& map() const { return map_; }
     const AxisMap& along() const { return along_; }
@@ -41,7 +51,7 @@ private:
     Knot place(double t, double x, double y) const;
 
     Evaluator evaluator_;
-    bool function_;
+    bool function_, severalAtOnce_;
     PanelMap map_;
     AxisMap along_;
     std::size_t evaluations_ = 0;

@@ -1,6 +1,7 @@
 #include "sampling/curve_sampler.h"
 
 #include <cmath>
+#include <optional>
 
 namespace coulter {
 namespace {
@@ -9,12 +10,14 @@ namespace {
 /// oscillation that cannot be resolved. Poles do not come to rest, but they grow steadily.
 /// @param along  the coordinate on the sheet that steps, by `rise`
 bool settles(CurveProbe& probe, const Knot& knot, double direction, double Knot::*along, double rise) {
+    std::vector<double> places;
+    for (int step = 0; step < 12; ++step)
+        places.push_back(knot.t + direction * std::max(std::abs(knot.t), 1e-300) * std::ldexp(1.0, -50 + 2 * step));
     double before = knot.*along;
     int turns = 0;
     double lastMove = 0;
-    for (int step = 0; step < 12; ++step) {
-        const double distance = std::max(std::abs(knot.t), 1e-300) * std::ldexp(1.0, -50 + 2 * step);
-        const Knot next = probe.at(knot.t + direction * distance);
+    for (const Knot& next : probe.ahead(places)) {
+        probe.looked(1);
         if (!next.usable()) break;
         const double move = next.*along - before;
         if (std::abs(move) > 0.25 * rise && lastMove * move < 0) ++turns;
@@ -23,6 +26,39 @@ bool settles(CurveProbe& probe, const Knot& knot, double direction, double Knot:
     }
     return turns < 2;
 }
+
+/// Halves an interval again and again. Where the evaluator takes several places for the price of one, all that three
+/// halvings may lead to are evaluated together.
+class Halving {
+public:
+    explicit Halving(CurveProbe& probe) : probe_(probe) {}
+
+    /// The curve between two places; none where no double lies between them.
+    std::optional<Knot> between(double a, double b) {
+        const double t = coulter::between(a, b);
+        if (t == a || t == b) return std::nullopt;
+        probe_.looked(1);
+        for (const Knot& knot : known_) {
+            if (knot.t == t) return knot;
+        }
+        std::vector<double> places;
+        addMiddles(a, b, probe_.takesSeveralAtOnce() ? 3 : 1, places);
+        known_ = probe_.ahead(places);
+        return known_[0];
+    }
+
+private:
+    static void addMiddles(double a, double b, int levels, std::vector<double>& places) {
+        const double t = coulter::between(a, b);
+        if (levels == 0 || t == a || t == b) return;
+        places.push_back(t);
+        addMiddles(a, t, levels - 1, places);
+        addMiddles(t, b, levels - 1, places);
+    }
+
+    CurveProbe& probe_;
+    std::vector<Knot> known_;
+};
 
 double farthestOut(const Knot& knot) { return std::max(std::abs(knot.u), std::abs(knot.v)); }
 
@@ -42,11 +78,11 @@ double between(double a, double b) {
 }
 
 Boundary findBoundary(CurveProbe& probe, Knot defined, Knot undefined) {
+    Halving halving(probe);
     for (int step = 0; step < 1200; ++step) {
-        const double t = between(defined.t, undefined.t);
-        if (t == defined.t || t == undefined.t) break;
-        const Knot middle = probe.at(t);
-        (middle.usable() ? defined : undefined) = middle;
+        const auto middle = halving.between(defined.t, undefined.t);
+        if (!middle) break;
+        (middle->usable() ? defined : undefined) = *middle;
     }
     return {defined, undefined};
 }
@@ -55,10 +91,11 @@ SteepPlace findSteepPlace(CurveProbe& probe, const Knot& left, const Knot& right
     Knot a = left, b = right;
     const PanelMap& map = probe.map();
     const double startRise = apart(a, b);
+    Halving halving(probe);
     for (int step = 0; step < 1200; ++step) {
-        const double t = between(a.t, b.t);
-        if (t == a.t || t == b.t) break;
-        const Knot middle = probe.at(t);
+        const auto found = halving.between(a.t, b.t);
+        if (!found) break;
+        const Knot& middle = *found;
         if (!middle.usable()) { // the function is undefined in between: a pole if it grows towards it
             const Boundary lower = findBoundary(probe, a, middle), upper = findBoundary(probe, b, middle);
             const double size = std::max(farthestOut(lower.defined), farthestOut(upper.defined));

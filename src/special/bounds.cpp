@@ -2,12 +2,18 @@
 
 #include <algorithm>
 #include <array>
+#include <bit>
 #include <cmath>
+#include <cstdint>
 #include <map>
 
 namespace coulter {
 
 double moved(double x, int ulps) {
+    if (std::abs(x) > 1e-300 && std::abs(x) < 1e300) { // far from 0 and ±inf neighbours are neighbouring integers
+        const auto bits = std::bit_cast<std::int64_t>(x);
+        return std::bit_cast<double>(x > 0 ? bits + ulps : bits - ulps);
+    }
     for (int i = 0; i < std::abs(ulps); ++i) x = std::nextafter(x, ulps > 0 ? HUGE_VAL : -HUGE_VAL);
     return x;
 }
@@ -82,6 +88,7 @@ double sphericalModulus(double n, double x) {
 template <typename Value, typename Step>
 std::optional<Bounds> polynomialBounds(int n, double low, double high, const Value& value, const Step& step) {
     constexpr int highest = 100;
+    if (n == -1) return Bounds{0, 0}; // what the derivative of a constant member leads to
     if (n < 0 || n > highest) return std::nullopt;
     const double middle = low + (high - low) / 2, radius = std::max(high - middle, middle - low);
     Bounds derivative{0, 0};

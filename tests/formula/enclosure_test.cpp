@@ -1,29 +1,15 @@
 #include "formula/enclosure.h"
 
-#include "formula/page.h"
-#include "formula/parser.h"
-#include "formula/text.h"
+#include "compiled_formula.h"
 #include "program_reference.h"
 #include "random_formula.h"
-#include "special/catalogue.h"
-
-#include <catch2/catch.hpp>
 
 using namespace coulter;
 
 namespace {
 
-std::shared_ptr<const Program> compiled(const std::string& formula) {
-    KnownNames names;
-    names.values.insert("x");
-    const ParsedExpression parsed = parseExpression(decodeUtf8(formula), names);
-    INFO(formula << (parsed.expression ? "" : describe(parsed.problems.front())));
-    REQUIRE(parsed.expression);
-    return compile(Page{}, parsed.expression, std::vector<std::string>{"x"}).program;
-}
-
 Enclosure over(const std::string& formula, double low, double high) {
-    const auto program = compiled(formula);
+    const auto program = compiledFormula(formula);
     IntervalEvaluator evaluator(*program);
     const Enclosure x{low, high};
     return evaluator(std::span(&x, 1))[0];
@@ -36,7 +22,7 @@ TEST_CASE("values at high precision lie inside the enclosures of random formulas
     for (unsigned seed = 0; seed < 1500; ++seed) {
         RandomFormula random(seed);
         const std::string formula = random.make(1 + static_cast<int>(seed % 4));
-        const auto program = compiled(formula);
+        const auto program = compiledFormula(formula);
         if (!program) continue; // constants outside a domain
         IntervalEvaluator evaluator(*program);
         const oracle::ProgramReference reference{*program};
@@ -69,22 +55,8 @@ TEST_CASE("values at high precision lie inside the enclosures of random formulas
 TEST_CASE("each function of one variable lies inside its enclosure, on narrow and on wide intervals") {
     int checked = 0;
     for (const FunctionEntry& entry : catalogue()) {
-        // The example of the manual, with its first case.
-        std::string formula(entry.plotted);
-        const auto family = formula.find(" for ");
-        if (family != std::string::npos) {
-            const std::string name = formula.substr(family + 5, formula.find(" in ") - family - 5);
-            const auto open = formula.find('{', family);
-            const std::string value = formula.substr(open + 1, formula.find_first_of(",}", open) - open - 1);
-            formula = formula.substr(0, family);
-            for (std::size_t at = 0; (at = formula.find(name, at)) != std::string::npos; at += value.size()) {
-                const auto letter = [](char c) { return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z'); };
-                const bool inWord =
-                    (at > 0 && letter(formula[at - 1])) || (at + 1 < formula.size() && letter(formula[at + 1]));
-                if (!inWord) formula.replace(at, name.size(), value);
-            }
-        }
-        const auto program = compiled(formula);
+        const std::string formula = exampleOf(entry);
+        const auto program = compiledFormula(formula);
         INFO(formula);
         REQUIRE(program);
         IntervalEvaluator evaluator(*program);

@@ -4,14 +4,16 @@
 #include <cmath>
 #include <random>
 #include <string>
+#include <vector>
 
 /// Random formulas of x in the notation, over most of its constructs.
 class RandomFormula {
 public:
-    explicit RandomFormula(unsigned seed) : random_(seed) {}
+    explicit RandomFormula(unsigned seed, std::vector<std::string> leaves = {"x"})
+        : random_(seed), leaves_(std::move(leaves)) {}
 
     std::string make(int depth) {
-        if (depth == 0) return pick(3) == 0 ? number() : "x";
+        if (depth == 0) return pick(3) == 0 ? number() : leaf();
         const auto part = [&] { return "(" + make(depth - 1) + ")"; };
         static const char* unary[] = {"sin",  "cos",  "exp",    "arctan", "tanh", "sinh",   "cosh",   "sqrt", "ln",
                                       "cbrt", "abs",  "arsinh", "sech",   "tan",  "arcsin", "artanh", "cot",  "erf",
@@ -43,5 +45,7 @@ public:
 
 private:
     std::string number() { return coulter::shortestNumber(std::round(between(0.1, 3) * 100) / 100); }
+    std::string leaf() { return leaves_.size() == 1 ? leaves_[0] : leaves_[random_() % leaves_.size()]; }
     std::mt19937 random_;
+    std::vector<std::string> leaves_; ///< what formulas are of
 };

@@ -1,5 +1,4 @@
 #include "../formula/random_formula.h"
-#include "formula/derivative.h"
 #include "formula/plotted.h"
 #include "sampling/certificate.h"
 #include "sampling/curve.h"
@@ -13,7 +12,7 @@ namespace {
 constexpr double tolerance = 0.02;
 
 struct Certified {
-    std::shared_ptr<const Program> f, second;
+    std::shared_ptr<const Program> f;
     PanelMap map;
     CurveSamples samples;
 };
@@ -28,10 +27,8 @@ std::optional<Certified> certified(const std::string& formula, Interval interval
     Certified c;
     c.f = compile(page, plotted.expression, inputs).program;
     if (!c.f) return std::nullopt;
-    const Derived bend = derivative(page, plotted.expression, "x", 2);
-    if (bend.expression) c.second = compile(page, bend.expression, inputs).program;
     c.map = {{ScaleKind::Linear, interval.low, interval.high, 120}, {ScaleKind::Linear, low, high, 80}};
-    c.samples = sampleCurve(*c.f, interval, c.map, tolerance, {}, {c.f.get(), c.second.get()});
+    c.samples = sampleCurve(*c.f, interval, c.map, tolerance, {}, Proofs::All);
     return c;
 }
 
@@ -153,9 +150,179 @@ TEST_CASE("a wrong polyline is not proven, and its fault is found") {
     REQUIRE(right);
     CurveSamples wrong;
     wrong.stretches.push_back({{0, 3}, {0, 3}, {0, std::sin(3.0)}, {PointState::Estimated, PointState::Estimated}, {}});
-    const std::vector<double> missed = certify(wrong, {right->f.get(), right->second.get()}, right->map, tolerance);
+    ProofEffort effort = ProofEffort::of(*right->f);
+    const std::vector<double> missed = certify(wrong, *right->f, right->map, tolerance, effort);
     CHECK(wrong.certificate.provenLength == 0);
     REQUIRE(missed.size() == 1);
     CHECK(missed[0] > 0);
     CHECK(missed[0] < 3);
+}
+
+namespace {
+
+/// One chord of a curve between two values of its parameter, and what it is drawn in.
+struct OneChord {
+    std::shared_ptr<const Program> curve;
+    PanelMap map;
+    double from, to;
+
+    bool isFunction() const { return curve->outputs.size() == 1; }
+    std::pair<double, double> at(double t) const {
+        double x = t, y = 0;
+        const double* in = &t;
+        double* const out[] = {&x, &y};
+        Evaluator f(*curve);
+        f(std::span(&in, 1), isFunction() ? std::span(&out[1], 1) : std::span(out, 2), 1);
+        return {x, y};
+    }
+    /// The largest distance of the curve from its chord, in mm, from many places of it.
+    double deviation() const {
+        const auto sheet = [&](double t) {
+            const auto [x, y] = at(t);
+            return std::pair{map.x.toSheet(x), map.y.toSheet(y)};
+        };
+        const auto [ua, va] = sheet(from);
+        const auto [ub, vb] = sheet(to);
+        double worst = 0;
+        for (int k = 0; k <= 4000; ++k) {
+            const auto [u, v] = sheet(from + (to - from) * k / 4000);
+            const double du = ub - ua, dv = vb - va;
+            const double part = std::clamp(((u - ua) * du + (v - va) * dv) / (du * du + dv * dv), 0.0, 1.0);
+            worst = std::max(worst, std::hypot(ua + part * du - u, va + part * dv - v));
+        }
+        return worst;
+    }
+    bool isProven(double wanted) const {
+        CurveSamples samples;
+        const auto [xa, ya] = at(from);
+        const auto [xb, yb] = at(to);
+        samples.stretches.push_back(
+            {{from, to}, {xa, xb}, {ya, yb}, {PointState::Estimated, PointState::Estimated}, {}});
+        ProofEffort effort = ProofEffort::of(*curve);
+        certify(samples, *curve, map, wanted, effort);
+        return samples.stretches[0].proven[0];
+    }
+};
+
+std::optional<OneChord> chordOf(const std::string& definition, const char* of, PanelMap map, double from, double to) {
+    const std::vector<std::string> lines{definition, std::string(of)[0] == 'c' ? "t in [0, 1]" : "x in [0, 1]"};
+    const Page page = readPage(lines);
+    const Plotted plotted = readPlotted(page, of);
+    if (!plotted.expression) return std::nullopt;
+    const std::vector<std::string> inputs{std::string(of)[0] == 'c' ? "t" : "x"};
+    return OneChord{compile(page, plotted.expression, inputs).program, map, from, to};
+}
+
+const PanelMap plain{{ScaleKind::Linear, -6, 6, 120}, {ScaleKind::Linear, -4, 4, 80}};
+const PanelMap logarithmicX{{ScaleKind::Logarithmic, 0.01, 100, 120}, {ScaleKind::Linear, -4, 4, 80}};
+const PanelMap logarithmicY{{ScaleKind::Linear, -6, 6, 120}, {ScaleKind::Logarithmic, 0.01, 100, 80}};
+const PanelMap logarithmicBoth{{ScaleKind::Logarithmic, 0.01, 100, 120}, {ScaleKind::Logarithmic, 0.01, 100, 80}};
+
+} // namespace
+
+TEST_CASE("a chord is proven exactly when its true deviation keeps the tolerance, to a hundredth") {
+    struct Case {
+        const char *definition, *of;
+        PanelMap map;
+        double low, high; ///< where chords are taken
+    };
+    const Case cases[] = {
+        {"f(x) = x^2/4", "f(x)", plain, -3.5, 3.5},
+        {"f(x) = 3 - x^2/2 + x", "f(x)", plain, -2, 3},
+        {"f(x) = x^3/20 - x/2", "f(x)", plain, -4, 4},
+        {"f(x) = exp(x/3) - 2", "f(x)", plain, -5, 4},
+        {"f(x) = sin(x) + J_0(x)", "f(x)", plain, -5, 5},
+        {"c(t) = (3 cos(t), 3 sin(t))", "c(t)", plain, 0, 6},
+        {"c(t) = (t^3/8 - t, 2 sin(t))", "c(t)", plain, -3, 3},
+        {"c(t) = (t/2 cos(t), t/2 sin(t))", "c(t)", plain, 0.5, 7},
+        {"f(x) = sqrt(x)/3 - 2", "f(x)", logarithmicX, 0.02, 90},
+        {"f(x) = sin(ln(x))", "f(x)", logarithmicX, 0.02, 90},
+        {"f(x) = 2 + x^2", "f(x)", logarithmicY, -5, 5},
+        {"f(x) = x/(1 + x)", "f(x)", logarithmicBoth, 0.02, 90},
+        {"c(t) = (exp(t), 1 + t^2)", "c(t)", logarithmicBoth, -3, 3},
+    };
+    RandomFormula random(5);
+    int chords = 0;
+    for (const Case& c : cases) {
+        for (int i = 0; i < 25; ++i) {
+            const bool byRatio = c.map.x.kind == ScaleKind::Logarithmic && c.of[0] == 'f';
+            double from = random.between(c.low, c.high), to = from + random.between(0.02, 0.7);
+            if (byRatio) {
+                from = std::exp(random.between(std::log(c.low), std::log(c.high) - 0.8));
+                to = from * std::exp(random.between(0.05, 0.8));
+            }
+            if (to > c.high) continue;
+            const auto chord = chordOf(c.definition, c.of, c.map, from, to);
+            REQUIRE(chord);
+            const double deviation = chord->deviation();
+            if (deviation < 1e-4) continue;
+            INFO(c.definition << " from " << from << " to " << to << ", " << deviation << " mm");
+            ++chords;
+            CHECK_FALSE(chord->isProven(deviation / 1.01));
+            CHECK(chord->isProven(deviation * 1.01));
+        }
+    }
+    CHECK(chords > 250);
+}
+
+TEST_CASE("of a parabola the bound is exact") {
+    // y = x²/4 over a chord of width h on equal scales, seen level: its middle lies h²/16 above the curve.
+    const auto chord = chordOf("f(x) = x^2/4", "f(x)", plain, -0.5, 0.5);
+    REQUIRE(chord);
+    const double deviation = 10 * 0.25 * 0.25; // mm
+    CHECK(chord->deviation() == Approx(deviation));
+    CHECK(chord->isProven(deviation * (1 + 1e-7)));
+    CHECK_FALSE(chord->isProven(deviation * (1 - 1e-7)));
+}
+
+TEST_CASE("no chord over a corner, a jump or a place without a value is proven beyond what it keeps") {
+    // A chord over the corner of |x| k from −1 to 1 is k above it.
+    const auto corner = chordOf("f(x) = |x|/100", "f(x)", plain, -1, 1);
+    CHECK_FALSE(corner->isProven(0.1 / 1.01));
+    CHECK(corner->isProven(0.101));
+    const auto largest = chordOf("f(x) = max(x, -x)/100", "f(x)", plain, -1, 1);
+    CHECK_FALSE(largest->isProven(0.1 / 1.01));
+    CHECK(largest->isProven(0.101));
+    // Nobody may prove that a curve is there where it is not, however flat it lies.
+    for (const char* broken :
+         {"f(x) = floor(x)/1e6", "f(x) = sgn(x)/1e6", "f(x) = { 1/1e6 for x < 0; 0 otherwise }", "f(x) = mod(x, 1)/1e6",
+          "f(x) = { 0 for |x| > 0.001 }", "f(x) = 0/x", "f(x) = sqrt(x^2 - 1e-9)/1e3", "f(x) = 1e-9/x"}) {
+        INFO(broken);
+        CHECK_FALSE(chordOf(broken, "f(x)", plain, -1, 1)->isProven(0.02));
+    }
+}
+
+TEST_CASE("what a proof may cost is bounded, and what is proven already is not proven again") {
+    const auto c = certified("sum_{n=0}^{40} 0.5^n cos(3^n pi x)", {-3, 3}, -2, 2);
+    REQUIRE(c);
+    CHECK(c->samples.certificate.evaluations <= ProofEffort::of(*c->f).evaluationsLeft);
+    CHECK(c->samples.certificate.share() < 0.9); // no picture shows all of it
+
+    const auto smooth = certified("sin(x)", {0, 3}, -1, 1);
+    ProvenChords known;
+    CurveSamples samples = smooth->samples;
+    ProofEffort effort = ProofEffort::of(*smooth->f);
+    certify(samples, *smooth->f, smooth->map, tolerance, effort, {}, &known);
+    CHECK(samples.certificate.share() == Approx(1));
+    const std::size_t left = effort.evaluationsLeft;
+    certify(samples, *smooth->f, smooth->map, tolerance, effort, {}, &known);
+    CHECK(samples.certificate.share() == Approx(1));
+    CHECK(effort.evaluationsLeft == left);
+    ProofEffort nothing;
+    certify(samples, *smooth->f, smooth->map, tolerance, nothing);
+    CHECK(samples.certificate.provenLength == 0);
+}
+
+TEST_CASE("large formulas are proven like small ones") {
+    std::string nested = "x";
+    for (int k = 0; k < 60; ++k) nested = "sin(" + nested + ")";
+    for (const std::string& formula :
+         {nested, std::string("prod_{k=1}^{40} sin(x + k)"), std::string("sum_{k=1}^{100} cos(k x)/k")}) {
+        INFO(formula);
+        const auto c = certified(formula, {0, 1}, -1, 1);
+        REQUIRE(c);
+        CHECK(c->samples.certificate.share() > 0.9);
+        // A small multiple of the chords, whatever the size.
+        CHECK(c->samples.certificate.evaluations < 10 * c->samples.pointCount());
+    }
 }

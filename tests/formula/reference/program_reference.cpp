@@ -146,4 +146,50 @@ std::optional<double> ProgramReference::slope(const std::vector<double>& inputs)
     return value;
 }
 
+namespace {
+
+std::optional<Ball> difference(const Program& program, const std::vector<double>& inputs, std::size_t j,
+                               std::optional<std::size_t> k, int exponent) {
+    const Ball h(std::ldexp(1, exponent));
+    const auto moved = [&](int alongJ, int alongK) {
+        std::vector<Ball> at = balls(inputs);
+        arb_addmul_si(at[j].v, h.v, alongJ, precision);
+        if (k) arb_addmul_si(at[*k].v, h.v, alongK, precision);
+        return evaluate(program, at);
+    };
+    Ball sum;
+    const auto add = [&](int alongJ, int alongK, int weight) {
+        const auto value = moved(alongJ, alongK);
+        if (!value) return false;
+        arb_addmul_si(sum.v, value->v, weight, precision);
+        return true;
+    };
+    if (!k) {
+        if (!add(1, 0, 1) || !add(-1, 0, -1)) return std::nullopt;
+        arb_mul_2exp_si(sum.v, sum.v, -exponent - 1);
+    } else if (*k == j) {
+        if (!add(1, 0, 1) || !add(0, 0, -2) || !add(-1, 0, 1)) return std::nullopt;
+        arb_mul_2exp_si(sum.v, sum.v, -2 * exponent);
+    } else {
+        if (!add(1, 1, 1) || !add(1, -1, -1) || !add(-1, 1, -1) || !add(-1, -1, 1)) return std::nullopt;
+        arb_mul_2exp_si(sum.v, sum.v, -2 * exponent - 2);
+    }
+    return sum;
+}
+
+} // namespace
+
+std::optional<std::pair<double, double>> ProgramReference::derivative(const std::vector<double>& inputs, std::size_t j,
+                                                                      std::optional<std::size_t> k) const {
+    const auto wide = difference(program, inputs, j, k, -60), narrow = difference(program, inputs, j, k, -61);
+    if (!wide || !narrow) return std::nullopt;
+    Ball apart;
+    arb_sub(apart.v, wide->v, narrow->v, precision);
+    const double value = arf_get_d(arb_midref(narrow->v), ARF_RND_NEAR),
+                 error = 2 * std::abs(arf_get_d(arb_midref(apart.v), ARF_RND_UP)) + 2 * mag_get_d(arb_radref(apart.v));
+    if (!std::isfinite(value) || !(error <= 1e-14 * (1e-6 + std::abs(value)))) return std::nullopt;
+    const double slack = error + std::abs(value) * 1e-16;
+    return std::pair{std::nextafter(value - slack, -HUGE_VAL), std::nextafter(value + slack, HUGE_VAL)};
+}
+
 } // namespace oracle

@@ -1,7 +1,6 @@
-#include "plots/proof_formulas.h"
+#include "plots/curve_programs.h"
 
 #include "drawing/frame.h"
-#include "formula/derivative.h"
 #include "formula/expr_build.h"
 
 #include <array>
@@ -16,12 +15,6 @@ ExprPtr vectorExpr(ExprPtr a, ExprPtr b) {
     operands.push_back(std::move(a));
     operands.push_back(std::move(b));
     return nodeExpr(ExprKind::Vector, std::move(operands));
-}
-
-ExprPtr logarithm(const ExprPtr& e) {
-    std::vector<ExprPtr> operands;
-    operands.push_back(e);
-    return callExpr("ln", std::move(operands));
 }
 
 ExprPtr cosineOrSine(const char* name, const std::string& angle) {
@@ -40,38 +33,8 @@ std::size_t componentCount(const Page& page, const Plotted& plotted) {
     return compiled.program ? compiled.program->outputs.size() : 1;
 }
 
-ExprPtr secondDerivative(const Page& page, const ExprPtr& e, const std::string& variable) {
-    return derivative(page, e, variable, 2).expression;
-}
-
-ProofFormulas functionProof(const Plane& plane, const ExprPtr& e, const std::string& variable) {
-    const bool logX = plane.xScale == ScaleKind::Logarithmic, logY = plane.yScale == ScaleKind::Logarithmic;
-    if (!logX && !logY) return {e, secondDerivative(plane.page, e, variable)};
-    // Along x itself: x ↦ (ln x or x, ln f or f). (ln f)″ = f″/f − (f′/f)².
-    const ExprPtr x = nameExpr(variable);
-    ProofFormulas proof{vectorExpr(logX ? logarithm(x) : x, logY ? logarithm(e) : e), nullptr};
-    const ExprPtr first = derivative(plane.page, e, variable).expression,
-                  second = secondDerivative(plane.page, e, variable);
-    if (!first || !second) return proof;
-    const ExprPtr two = numberExpr(2);
-    const ExprPtr bendX = logX ? negated(numberExpr(1) / powerExpr(x, two)) : numberExpr(0);
-    const ExprPtr bendY = logY ? second / e - powerExpr(first / e, two) : second;
-    proof.bend = withBrackets(vectorExpr(bendX, bendY));
-    return proof;
-}
-
-ProofFormulas vectorProof(const Plane& plane, const ExprPtr& e, const std::string& variable) {
-    // By logarithms of the components of a vector nothing is proven: a component alone has no spelling.
-    if (plane.xScale != ScaleKind::Linear || plane.yScale != ScaleKind::Linear) return {};
-    return {e, secondDerivative(plane.page, e, variable)};
-}
-
 ExprPtr polarPoint(const ExprPtr& radius, const std::string& angle) {
     return withBrackets(vectorExpr(radius * cosineOrSine("cos", angle), radius * cosineOrSine("sin", angle)));
-}
-
-ProofFormulas polarProof(const Plane& plane, const ExprPtr& radius, const std::string& angle) {
-    return vectorProof(plane, polarPoint(radius, angle), angle);
 }
 
 std::shared_ptr<const Program> seenFrom(const View& view, const Program& inSpace) {
