@@ -189,7 +189,7 @@ void bySize() {
         CurveSamples samples;
         const double bare = seconds([&] { samples = sampleCurve(*program, each.interval, map, tolerance); });
         const double whole =
-            seconds([&] { samples = sampleCurve(*program, each.interval, map, tolerance, {}, Proofs::All); });
+            seconds([&] { samples = sampleCurve(*program, each.interval, map, tolerance, {}, {.proofs = Proofs::All}); });
         ProofEffort effort = ProofEffort::of(*program);
         const double proofs = seconds([&] { certify(samples, *program, map, tolerance, effort); });
         const std::size_t intervals = samples.certificate.evaluations;
@@ -227,7 +227,7 @@ int main() {
         const auto program = compile(page, drawn, inputs).program;
         const PanelMap map{{ScaleKind::Linear, c.interval.low, c.interval.high, 120},
                            {ScaleKind::Linear, c.low, c.high, 80}};
-        const CurveSamples samples = sampleCurve(*program, c.interval, map, tolerance, {}, Proofs::All);
+        const CurveSamples samples = sampleCurve(*program, c.interval, map, tolerance, {}, {.proofs = Proofs::All});
         const double least = leastNumber(*program, map, c.interval),
                      deviation = largestDeviation(*program, map, samples);
         const double points = static_cast<double>(samples.pointCount()), ratio = points / least;

@@ -80,6 +80,17 @@ std::string cell(std::string text) {
     return text;
 }
 
+void addPatient(CLI::App& command, bool& patient) {
+    command.add_flag("--patient", patient, "however long it takes; else what is very dear is left unfinished");
+}
+
+int interrupted(const std::string& about) {
+    Problem problem;
+    problem.sentence = "Stopped; nothing was written.";
+    say(about, problem);
+    return statusInterrupted;
+}
+
 int usage(const std::string& sentence) {
     fmt::print(stderr, "{}\n", sentence);
     return statusUsage;

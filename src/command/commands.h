@@ -14,8 +14,9 @@ namespace coulter {
 
 /// Exit statuses of the program.
 inline constexpr int statusGood = 0;
-inline constexpr int statusProblem = 1; ///< a problem in the input, said in one line
-inline constexpr int statusUsage = 2;   ///< the command line itself is wrong
+inline constexpr int statusProblem = 1;       ///< a problem in the input, said in one line
+inline constexpr int statusUsage = 2;         ///< the command line itself is wrong
+inline constexpr int statusInterrupted = 130; ///< Ctrl+C, as shells have it
 
 /// The program `coulter`: reads the arguments, runs one command, returns the exit status.
 int runCommandLine(int argc, char** argv);
@@ -52,6 +53,12 @@ int sayErrors(const std::string& about, const Page& page);
 
 /// Says what is wrong with the command line itself; returns statusUsage.
 int usage(const std::string& sentence);
+
+/// The option --patient.
+void addPatient(CLI::App& command, bool& patient);
+
+/// Says that a command was stopped; returns statusInterrupted.
+int interrupted(const std::string& about);
 
 /// Writes to a file, or to standard output for "-"; says the problem and returns its status.
 int deliver(const std::string& path, const std::string& bytes);

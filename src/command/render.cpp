@@ -1,4 +1,6 @@
 #include "command/commands.h"
+#include "command/interruption.h"
+#include "command/progress.h"
 #include "figure/edits.h"
 #include "files/export.h"
 
@@ -15,7 +17,7 @@ struct Arguments {
     std::string output, format;
     double dpi = 0;
     std::vector<std::string> quantities;
-    bool strict = false;
+    bool strict = false, patient = false;
 };
 
 std::optional<Document> withSettings(Document document, const Arguments& arguments, const std::string& about) {
@@ -35,14 +37,18 @@ std::optional<Document> withSettings(Document document, const Arguments& argumen
 }
 
 int renderOne(const std::string& recipe, const std::filesystem::path& target, const ExportFormat& format,
-              const Arguments& arguments) {
+              const Arguments& arguments, const Interruption& interruption) {
     auto loaded = loadDocument(recipe);
     if (!loaded) return statusProblem;
     const auto document = withSettings(std::move(*loaded), arguments, recipe);
     if (!document) return statusProblem;
     // A problem on a line that no plot needs does not stop the figure, but it is said, and the status tells.
     const Page page = readPage(document->page);
-    const Exported exported = exportFigure(*document, format);
+    const Exported exported = [&] {
+        Progress progress(recipe);
+        return exportFigure(*document, format, interruption.token(), {arguments.patient, progress.watch()});
+    }();
+    if (interruption.happened()) return interrupted(recipe);
     if (!exported.bytes) return say(recipe, exported.problem);
     if (exported.unfinished) {
         say(recipe, *exported.unfinished);
@@ -76,9 +82,11 @@ int render(const Arguments& arguments) {
     }
     if (folder) std::filesystem::create_directories(output, error);
     int status = statusGood;
+    const Interruption interruption;
     for (const std::string& recipe : arguments.recipes) {
+        if (interruption.happened()) return statusInterrupted;
         const auto target = folder ? output / std::filesystem::path(recipe).filename().replace_extension(name) : output;
-        status = std::max(status, renderOne(recipe, target, *format, arguments));
+        status = std::max(status, renderOne(recipe, target, *format, arguments, interruption));
     }
     return status;
 }
@@ -98,6 +106,7 @@ void addRender(CLI::App& app, int& status) {
         ->allow_extra_args(false);
     command->add_flag("--strict", arguments->strict,
                       "write no figure in which something could not be sampled finely enough");
+    addPatient(*command, arguments->patient);
     command->callback([arguments, &status] { status = render(*arguments); });
 }
 

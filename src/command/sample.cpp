@@ -1,8 +1,11 @@
 #include "command/commands.h"
+#include "command/interruption.h"
+#include "command/progress.h"
 #include "composition/figure.h"
 #include "files/samples_report.h"
 #include "formula/page.h"
 #include "plots/table.h"
+#include "plots/telling.h"
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
@@ -18,7 +21,7 @@ struct Arguments {
     std::vector<std::string> lines;
     std::size_t plot = 0, familyCase = 0; ///< counted from 1
     double tolerance = 0;
-    bool report = false;
+    bool report = false, patient = false;
 };
 
 /// Two numbers with a separator between: "120x80", "-1,1".
@@ -35,11 +38,12 @@ std::optional<std::pair<double, double>> twoNumbers(const std::string& text, cha
 }
 
 int write(const Arguments& arguments, const Drawn& drawn, double tolerance) {
+    if (!isFinished(drawn)) say(drawn.of, unfinished(drawn));
     return deliver(arguments.output, arguments.report ? samplesReport(drawn, tolerance) : tableCsv(tableOf(drawn)));
 }
 
 /// A plot of a recipe, sampled as its figure has it.
-int samplePlot(const Arguments& arguments) {
+int samplePlot(const Arguments& arguments, const Interruption& interruption) {
     if (arguments.recipe.empty()) return usage("--plot needs a recipe or a figure whose plot is meant.");
     auto document = loadDocument(arguments.recipe);
     if (!document) return statusProblem;
@@ -55,7 +59,13 @@ int samplePlot(const Arguments& arguments) {
     if (path.panel == document->panels.size())
         return usage(fmt::format("The recipe has {} plot(s); --plot {} is none of them.", before, arguments.plot));
     if (arguments.tolerance > 0) document->sheet.tolerance = arguments.tolerance;
-    const Figure figure = drawFigure(*document);
+    Effort effort = effortOf(document->sheet);
+    if (arguments.patient) effort.operations = HUGE_VAL;
+    const Figure figure = [&] {
+        Progress progress(arguments.recipe);
+        return drawFigure(*document, effort, interruption.token(), nullptr, progress.watch());
+    }();
+    if (interruption.happened()) return interrupted(arguments.recipe);
     const PanelFigure& panel = figure.panels[path.panel];
     if (!panel.problems[path.index].empty()) {
         sayErrors("page", figure.page);
@@ -80,7 +90,8 @@ int run(const Arguments& arguments) {
     if (!(arguments.tolerance >= 0 && arguments.tolerance <= 1000))
         return usage("--tolerance needs a positive number of mm.");
     if (arguments.of.empty() == (arguments.plot == 0)) return usage("Either --of or --plot says what is sampled.");
-    if (arguments.plot > 0) return samplePlot(arguments);
+    const Interruption interruption;
+    if (arguments.plot > 0) return samplePlot(arguments, interruption);
     const auto loaded = loadPage(arguments.recipe, arguments.lines);
     if (!loaded) return statusProblem;
     const Page& page = *loaded;
@@ -98,15 +109,23 @@ int run(const Arguments& arguments) {
                             "This is a family of " + std::to_string(reading.drawn.size()) +
                                 " curves; one curve is sampled at a time.",
                             "name one case"});
-    const PanelLook look = lookAtPanel(panel, reading);
+    Effort effort;
+    if (arguments.patient) effort.operations = HUGE_VAL;
+    if (arguments.tolerance > 0) effort.tolerance = arguments.tolerance;
+    Progress progress(arguments.of);
+    progress.show("looking", 0, 0);
+    const PanelLook look = lookAtPanel(panel, reading, effort.operations, interruption.token());
     Frame frame;
     frame.map = panelLimits(panel, look.extents, 6).map(box->first, box->second);
     if (look.colours) frame.colour = {ScaleKind::Linear, look.colours->low, look.colours->high, box->second};
     Drawn& drawn = reading.drawn[0];
-    Effort effort;
-    if (arguments.tolerance > 0) effort.tolerance = arguments.tolerance;
-    drawn.parts[0].samples =
-        std::make_shared<const Samples>(sampleSource(*drawn.parts[0].source, {}, frame, effort, {}));
+    drawn.parts.resize(1); // the edge of an area is not what is asked for
+    progress.show("sampling", 0, 0);
+    drawn.parts[0].samples = std::make_shared<const Samples>(
+        sampleSource(*drawn.parts[0].source, {}, frame, effort, interruption.token(), [&](const CurveSamples& soFar) {
+            progress.show("proving", static_cast<std::size_t>(100 * soFar.certificate.share()), 100);
+        }));
+    if (interruption.happened()) return interrupted(arguments.of);
     return write(arguments, drawn, effort.tolerance);
 }
 
@@ -129,6 +148,7 @@ void addSample(CLI::App& app, int& status) {
     command->add_option("--tolerance", arguments->tolerance,
                         "largest distance from the curve on the sheet, mm; usually 0.02, or the recipe's");
     command->add_flag("--report", arguments->report, "instead of the points: counts, what is proven, gaps, as JSON");
+    addPatient(*command, arguments->patient);
     command->add_option("-o,--output", arguments->output, "file; - for standard output")->required();
     command->callback([arguments, &status] { status = run(*arguments); });
 }

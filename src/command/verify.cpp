@@ -1,4 +1,6 @@
 #include "command/commands.h"
+#include "command/interruption.h"
+#include "command/progress.h"
 #include "files/export.h"
 #include "files/file_access.h"
 
@@ -9,13 +11,19 @@
 namespace coulter {
 namespace {
 
-int run(const std::vector<std::string>& figures) {
+int run(const std::vector<std::string>& figures, bool patient) {
+    const Interruption interruption;
     int status = statusGood;
     for (const std::string& figure : figures) {
         const FileRead file = readFile(figure);
         if (!file.bytes) {
             status = say("", file.problem);
-        } else if (const auto problem = verifyFigure(*file.bytes)) {
+            continue;
+        }
+        Progress progress(figure);
+        const auto problem = verifyFigure(*file.bytes, interruption.token(), {patient, progress.watch()});
+        if (interruption.happened()) return interrupted(figure);
+        if (problem) {
             status = say(figure, *problem);
         } else {
             fmt::print("{}: rebuilt, every byte is the same\n", figure);
@@ -28,10 +36,12 @@ int run(const std::vector<std::string>& figures) {
 
 void addVerify(CLI::App& app, int& status) {
     auto figures = std::make_shared<std::vector<std::string>>();
+    auto patient = std::make_shared<bool>(false);
     CLI::App* command =
         app.add_subcommand("verify", "rebuilds figures from the recipes inside and compares every byte");
     command->add_option("FIGURE", *figures, "exported figures")->required();
-    command->callback([figures, &status] { status = run(*figures); });
+    addPatient(*command, *patient);
+    command->callback([figures, patient, &status] { status = run(*figures, *patient); });
 }
 
 } // namespace coulter

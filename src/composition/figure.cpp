@@ -3,6 +3,8 @@
 #include "composition/panel_parts.h"
 
 #include <algorithm>
+#include <atomic>
+#include <bit>
 #include <cmath>
 #include <map>
 #include <tbb/parallel_for.h>
@@ -16,31 +18,111 @@ Rect roomOf(const Sheet& sheet, std::size_t index, std::size_t count) {
     return {0, static_cast<double>(index) * height, sheet.width, height};
 }
 
-/// Every source once, however many plots draw it, and each in its own place, so that the number of threads shows
-/// nowhere.
-void sampleAll(PanelFigure& panel, const Effort& effort, const std::stop_token& stop, SampleStore& store) {
-    struct Wanted {
-        const Drawn* drawn = nullptr;
-        std::vector<Sampled*> places;
+/// A source that is sampled, and all places among what a panel draws that show it.
+struct Wanted {
+    struct Place {
+        std::size_t drawn = 0, part = 0;
     };
-    const Frame& frame = panel.layout.frame;
+    std::vector<Place> places;
+};
+
+/// Every source once, however many plots draw it.
+std::map<std::string, Wanted> wantedOf(const PanelFigure& panel, const Effort& effort) {
     std::map<std::string, Wanted> wanted;
-    for (Drawn& drawn : panel.drawn) {
-        for (Sampled& part : drawn.parts) {
-            Wanted& same = wanted[sampleKey(*part.source, drawn.finer, frame, effort)];
-            same.drawn = &drawn;
-            same.places.push_back(&part);
-        }
+    for (std::size_t d = 0; d < panel.drawn.size(); ++d) {
+        const Drawn& drawn = panel.drawn[d];
+        for (std::size_t k = 0; k < drawn.parts.size(); ++k)
+            wanted[sampleKey(*drawn.parts[k].source, drawn.finer, panel.layout.frame, effort)].places.push_back({d, k});
     }
+    return wanted;
+}
+
+/// The share of one panel's source in what the figure may cost: halved each time that their number doubles, so that
+/// one more does not change all.
+Effort shareOf(const Effort& effort, const Figure& figure) {
+    std::size_t count = 1;
+    for (const PanelFigure& panel : figure.panels) {
+        for (const Drawn& drawn : panel.drawn) count += drawn.parts.size();
+    }
+    Effort share = effort;
+    share.operations /= static_cast<double>(std::bit_ceil(std::max<std::size_t>(1, count - 1)));
+    return share;
+}
+
+/// Each in its own place, so that the number of threads shows nowhere.
+void sampleAll(Figure& figure, std::size_t index, const Effort& effort, const std::stop_token& stop, SampleStore& store,
+               const FigureWatch& watch) {
+    PanelFigure& panel = figure.panels[index];
+    const Frame& frame = panel.layout.frame;
+    const std::map<std::string, Wanted> wanted = wantedOf(panel, effort);
     std::vector<std::pair<const std::string*, const Wanted*>> list;
     for (const auto& [key, same] : wanted) list.emplace_back(&key, &same);
+    std::atomic<std::size_t> done = 0;
+    if (watch.stage) watch.stage("sampling", 0, list.size());
     tbb::parallel_for(std::size_t{0}, list.size(), [&](std::size_t i) {
         const Wanted& same = *list[i].second;
+        std::function<void(const CurveSamples&)> proving;
+        if (watch.proving && effort.proofs) {
+            proving = [&](const CurveSamples& soFar) {
+                for (const Wanted::Place& place : same.places) watch.proving(index, place.drawn, place.part, soFar);
+            };
+        }
+        const Drawn& first = panel.drawn[same.places[0].drawn];
         const auto samples = store.samplesOf(*list[i].first, stop, [&] {
-            return sampleSource(*same.places[0]->source, same.drawn->finer, frame, effort, stop);
+            return sampleSource(*first.parts[same.places[0].part].source, first.finer, frame, effort, stop, proving);
         });
-        for (Sampled* place : same.places) place->samples = samples;
+        for (const Wanted::Place& place : same.places) panel.drawn[place.drawn].parts[place.part].samples = samples;
+        if (watch.stage) watch.stage("sampling", ++done, list.size());
     });
+}
+
+/// Whether proofs may have to be waited for.
+bool waitsForProofs(const Figure& figure, const Effort& effort, SampleStore& store) {
+    for (const PanelFigure& panel : figure.panels) {
+        for (const auto& [key, same] : wantedOf(panel, effort)) {
+            const Wanted::Place& place = same.places[0];
+            if (hasDearProofs(*panel.drawn[place.drawn].parts[place.part].source) && !store.has(key)) return true;
+        }
+    }
+    return false;
+}
+
+/// Read, looked at and laid out: all but samples and drawing.
+Figure laidOut(const Document& document, const Effort& effort, const std::stop_token& stop) {
+    Figure figure;
+    figure.document = document;
+    figure.effort = effort;
+    figure.scene.width = document.sheet.width;
+    figure.scene.height = document.sheet.height;
+    figure.page = readPage(document.page);
+    figure.panels.resize(document.panels.size());
+    for (std::size_t p = 0; p < document.panels.size() && !stop.stop_requested(); ++p) {
+        const Panel& panel = document.panels[p];
+        PanelFigure& made = figure.panels[p];
+        PanelReading reading = readPlots(figure.page, panel, p);
+        const PanelLook look =
+            lookAtPanel(panel, reading, effort.operations / static_cast<double>(document.panels.size()), stop);
+        made.layout = layoutPanel(figure.page, document.sheet, panel, reading, look,
+                                  roomOf(document.sheet, p, document.panels.size()),
+                                  p < effort.held.size() ? effort.held[p] : std::nullopt, stop);
+        made.drawn = std::move(reading.drawn);
+        made.problems = std::move(reading.problems);
+    }
+    return figure;
+}
+
+/// Samples and draws what is laid out.
+Figure drawn(Figure figure, const Effort& share, const std::stop_token& stop, SampleStore& store,
+             const FigureWatch& watch) {
+    for (std::size_t p = 0; p < figure.panels.size(); ++p) {
+        if (!stop.stop_requested()) sampleAll(figure, p, share, stop, store, watch);
+        if (stop.stop_requested()) break;
+        if (watch.stage) watch.stage("drawing", p, figure.panels.size());
+        drawPanel(figure, p);
+        figure.finished = figure.finished && std::ranges::all_of(figure.panels[p].drawn, isFinished);
+    }
+    if (stop.stop_requested()) figure.finished = false;
+    return figure;
 }
 
 double distanceTo(const std::vector<Point>& line, Point p) {
@@ -90,33 +172,21 @@ bool covers(const SceneItem& item, Point p) {
 
 } // namespace
 
-Figure drawFigure(const Document& document, const Effort& effort, std::stop_token stop, SampleStore* known) {
+Figure drawFigure(const Document& document, const Effort& effort, std::stop_token stop, SampleStore* known,
+                  const FigureWatch& watch) {
     SampleStore ownStore;
     SampleStore& store = known ? *known : ownStore;
-    Figure figure;
-    figure.document = document;
-    figure.effort = effort;
-    figure.scene.width = document.sheet.width;
-    figure.scene.height = document.sheet.height;
-    figure.page = readPage(document.page);
-    figure.panels.resize(document.panels.size());
-    for (std::size_t p = 0; p < document.panels.size(); ++p) {
-        const Panel& panel = document.panels[p];
-        PanelFigure& made = figure.panels[p];
-        PanelReading reading = readPlots(figure.page, panel, p);
-        const PanelLook look = lookAtPanel(panel, reading, stop);
-        made.layout = layoutPanel(figure.page, document.sheet, panel, reading, look,
-                                  roomOf(document.sheet, p, document.panels.size()),
-                                  p < effort.held.size() ? effort.held[p] : std::nullopt, stop);
-        made.drawn = std::move(reading.drawn);
-        made.problems = std::move(reading.problems);
-        sampleAll(made, effort, stop, store);
-        if (stop.stop_requested()) break;
-        drawPanel(figure, p);
-        figure.finished = figure.finished && std::ranges::all_of(made.drawn, isFinished);
+    if (watch.stage) watch.stage("reading", 0, 0);
+    Figure figure = laidOut(document, effort, stop);
+    const Effort share = shareOf(effort, figure);
+    if (watch.picture && effort.proofs && waitsForProofs(figure, share, store)) {
+        Effort withoutProofs = share;
+        withoutProofs.proofs = false;
+        Figure first = drawn(figure, withoutProofs, stop, store, {});
+        first.effort.proofs = false;
+        if (!stop.stop_requested()) watch.picture(std::move(first));
     }
-    if (stop.stop_requested()) figure.finished = false;
-    return figure;
+    return drawn(std::move(figure), share, stop, store, watch);
 }
 
 Figure drawFigure(const Document& document, std::stop_token stop) {

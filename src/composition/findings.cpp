@@ -46,9 +46,7 @@ public:
             for (const Drawn& drawn : panel.drawn) {
                 path_ = drawn.path;
                 if (curveSamplesOf(drawn)) curve(drawn, panel.frame());
-                if (!isFinished(drawn))
-                    say("“" + drawn.of + "” varies more finely than can be sampled; the finest parts are missing.",
-                        Problem::Severity::Error);
+                if (!isFinished(drawn)) found_.push_back({unfinished(drawn), path_, isTooDear(drawn)});
             }
         }
         return std::move(found_);

@@ -9,6 +9,7 @@ namespace coulter {
 struct Finding {
     Problem said;
     ItemPath where;
+    bool canGoOn = false; ///< more work would mend it (see Effort::operations)
     bool operator==(const Finding&) const = default;
 };
 

@@ -66,8 +66,10 @@ std::optional<Limits> fromValues(std::vector<double> values, ScaleKind scale, do
 
 } // namespace
 
-PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, const std::stop_token& stop) {
+PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double operations, const std::stop_token& stop) {
     PanelLook look;
+    // A part of what the figure may take, shared by all that is drawn.
+    const double share = operations / 10 / static_cast<double>(std::max<std::size_t>(1, reading.drawn.size()));
     look.extents.xScale = reading.xScale;
     look.extents.yScale = reading.yScale;
     // What the horizontal scale will show decides where functions are looked at.
@@ -80,7 +82,7 @@ PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, const std
     std::array<std::vector<double>, 3> inSpace;
     for (const Drawn& drawn : reading.drawn) {
         for (std::size_t i = 0; i < drawn.parts.size(); ++i) {
-            CoarseLook coarse = lookAt(*drawn.parts[i].source, reading.xScale, across, stop);
+            CoarseLook coarse = lookAt(*drawn.parts[i].source, reading.xScale, across, share, stop);
             addExtents(*drawn.parts[i].source, coarse, look.extents);
             for (std::size_t k = 0; k < 3; ++k)
                 inSpace[k].insert(inSpace[k].end(), coarse.space[k].begin(), coarse.space[k].end());
@@ -104,7 +106,7 @@ PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, const std
     std::vector<double> values;
     for (const Drawn& drawn : reading.drawn) {
         if (!isField(drawn)) continue;
-        const auto some = coarseValues(*fieldOf(drawn), limits.xScale, limits.x, limits.yScale, limits.y, stop);
+        const auto some = coarseValues(*fieldOf(drawn), limits.xScale, limits.x, limits.yScale, limits.y, share, stop);
         values.insert(values.end(), some.begin(), some.end());
     }
     look.colours = fromValues(std::move(values), scale, 6).value_or(Limits{0.1, 1});

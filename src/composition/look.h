@@ -13,7 +13,9 @@ struct PanelLook {
     std::optional<Limits> colours; ///< what colours range over; none without a field
     std::optional<std::array<Limits, 3>> space;
 };
-PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, const std::stop_token& stop = {});
+/// @param operations  of arithmetic that it may take (see Effort)
+PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double operations = usualOperations,
+                      const std::stop_token& stop = {});
 
 /// Limits of a panel: those set, or those that show everything well.
 struct PanelLimits {

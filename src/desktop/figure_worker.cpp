@@ -2,11 +2,16 @@
 
 #include "files/export.h"
 
+#include <cmath>
+#include <map>
+
 namespace coulter {
 namespace {
 
 /// A figure that takes longer than this gets a coarse one before it.
 constexpr std::chrono::milliseconds patience{80};
+/// While curves are being proven, what is proven so far is shown so often.
+constexpr std::chrono::milliseconds betweenProofs{120};
 
 } // namespace
 
@@ -72,12 +77,8 @@ void FigureWorker::work(const std::stop_token& quit) {
             const std::scoped_lock lock(mutex_);
             coarse_ = std::stop_source(std::nostopstate);
         }
-        const auto start = std::chrono::steady_clock::now();
         auto result = draw(request, effortOf(request.document.sheet), fineStop);
-        if (result) {
-            lastTime_ = std::chrono::steady_clock::now() - start;
-            samples_.forgetUnused();
-        }
+        if (result) samples_.forgetUnused();
         show(std::move(result), true);
     }
 }
@@ -90,23 +91,54 @@ void FigureWorker::show(std::shared_ptr<const ShownFigure> figure, bool last) {
     });
 }
 
-std::shared_ptr<const ShownFigure> FigureWorker::draw(const FigureRequest& request, Effort effort,
-                                                      const std::stop_token& stop) {
+std::shared_ptr<ShownFigure> FigureWorker::painted(Figure figure, double dotsPerMm) {
     auto shown = std::make_shared<ShownFigure>();
-    shown->dotsPerMm = request.dotsPerMm;
-    effort.held = request.held;
-    shown->figure = drawFigure(request.document, effort, stop, &samples_);
-    if (stop.stop_requested()) return nullptr;
+    shown->dotsPerMm = dotsPerMm;
+    shown->figure = std::move(figure);
     if (const auto problem = plotProblem(shown->figure)) {
         shown->complete = false;
         shown->waitsFor = QString::fromStdString(describe(*problem));
     }
-    const Raster raster = paintRaster(shown->figure.scene, request.dotsPerMm);
+    const Raster raster = paintRaster(shown->figure.scene, dotsPerMm);
     if (!raster.pixels.empty()) {
         shown->image = QImage(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height,
                               raster.width * 4, QImage::Format_RGB32)
                            .copy();
     }
+    return shown;
+}
+
+std::shared_ptr<const ShownFigure> FigureWorker::draw(const FigureRequest& request, Effort effort,
+                                                      const std::stop_token& stop) {
+    effort.held = request.held;
+    if (request.patient && !effort.coarse) effort.operations = HUGE_VAL;
+    const auto start = std::chrono::steady_clock::now();
+    std::shared_ptr<const ShownFigure> unproven;
+    std::mutex telling; // curves are proven side by side
+    std::map<std::array<std::size_t, 3>, std::shared_ptr<const Samples>> known;
+    auto lastTold = start;
+    FigureWatch watch;
+    watch.picture = [&](Figure figure) {
+        unproven = painted(std::move(figure), request.dotsPerMm);
+        lastTime_ = std::chrono::steady_clock::now() - start;
+        show(unproven, false);
+    };
+    watch.proving = [&](std::size_t panel, std::size_t drawn, std::size_t part, const CurveSamples& soFar) {
+        if (!unproven || stop.stop_requested()) return;
+        const std::scoped_lock lock(telling);
+        const auto now = std::chrono::steady_clock::now();
+        if (now - lastTold < betweenProofs) return;
+        lastTold = now;
+        known[{panel, drawn, part}] = std::make_shared<const Samples>(soFar);
+        auto proven = std::make_shared<ShownFigure>(*unproven);
+        for (const auto& [place, samples] : known)
+            proven->figure.panels[place[0]].drawn[place[1]].parts[place[2]].samples = samples;
+        show(std::move(proven), false);
+    };
+    Figure figure = drawFigure(request.document, effort, stop, &samples_, watch);
+    if (stop.stop_requested()) return nullptr;
+    auto shown = painted(std::move(figure), request.dotsPerMm);
+    if (!unproven && !effort.coarse) lastTime_ = std::chrono::steady_clock::now() - start;
     return shown;
 }
 

@@ -28,10 +28,12 @@ struct FigureRequest {
     Document document;
     double dotsPerMm = 1;
     std::vector<std::optional<Limits>> held = {}; ///< see Effort
+    bool patient = false;                         ///< however long it takes
 };
 
 /// Evaluates and draws off the interface thread. The newest request wins: an older one that is still being worked on is
-/// stopped, one that has not begun is forgotten. Where figures take long, a coarse one comes first.
+/// stopped, one that has not begun is forgotten. Where figures take long, a coarse one comes first; where proofs do, the
+/// figure comes without them, and again now and then with what is proven so far.
 class FigureWorker : public QObject {
     Q_OBJECT
 public:
@@ -49,8 +51,9 @@ signals:
 
 private:
     void work(const std::stop_token& quit);
-    /// A figure for a request; null if it was stopped.
+    /// A figure for a request; null if it was stopped. Before it is proven it is shown in between.
     std::shared_ptr<const ShownFigure> draw(const FigureRequest& request, Effort effort, const std::stop_token& stop);
+    static std::shared_ptr<ShownFigure> painted(Figure figure, double dotsPerMm);
     void show(std::shared_ptr<const ShownFigure> figure, bool last);
 
     std::mutex mutex_;
@@ -59,7 +62,7 @@ private:
     std::stop_source coarse_{std::nostopstate}, fine_{std::nostopstate};
     bool coarseMayBeEnded_ = true; ///< not twice in a row: while a number is dragged there is always something to see
     SampleStore samples_;          ///< worker thread only
-    std::chrono::steady_clock::duration lastTime_{}; ///< worker thread only: what the last whole figure took
+    std::chrono::steady_clock::duration lastTime_{}; ///< worker thread only: what the last picture took, unproven
     int pending_ = 0;                                ///< interface thread only
     std::jthread thread_;
 };

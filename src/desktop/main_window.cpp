@@ -23,6 +23,7 @@
 #include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
+#include <cmath>
 
 /// Resources of a static library are there only once something asks for them; this must stand outside namespaces.
 static void loadDemoResource() { Q_INIT_RESOURCE(demo); }
@@ -246,22 +247,24 @@ void MainWindow::exportTo(const QString& path) {
     exporting_ = true;
     showBusy();
     say(tr("exporting…"), false);
-    exporter_ = std::jthread([this, format, path, document = session_.document()](const std::stop_token& stop) {
-        const Exported result = exportFigure(document, *format, stop);
-        std::optional<Problem> problem =
-            result.bytes ? writeFile(path.toStdString(), *result.bytes) : std::optional(result.problem);
-        QMetaObject::invokeMethod(this, [this, path, problem, unfinished = result.unfinished] {
-            exporting_ = false;
-            showBusy();
-            if (problem)
-                say(words(*problem), true);
-            else if (unfinished)
-                say(tr("%1 written, but: %2").arg(QFileInfo(path).fileName(), words(*unfinished)), true);
-            else
-                say(tr("%1 written").arg(QFileInfo(path).fileName()), false);
-            if (!problem) emit exported(path);
+    const ExportOptions options{sheet_->isPatient(), {}};
+    exporter_ =
+        std::jthread([this, format, path, options, document = session_.document()](const std::stop_token& stop) {
+            const Exported result = exportFigure(document, *format, stop, options);
+            std::optional<Problem> problem =
+                result.bytes ? writeFile(path.toStdString(), *result.bytes) : std::optional(result.problem);
+            QMetaObject::invokeMethod(this, [this, path, problem, unfinished = result.unfinished] {
+                exporting_ = false;
+                showBusy();
+                if (problem)
+                    say(words(*problem), true);
+                else if (unfinished)
+                    say(tr("%1 written, but: %2").arg(QFileInfo(path).fileName(), words(*unfinished)), true);
+                else
+                    say(tr("%1 written").arg(QFileInfo(path).fileName()), false);
+                if (!problem) emit exported(path);
+            });
         });
-    });
 }
 
 void MainWindow::copyPicture() {
@@ -270,8 +273,10 @@ void MainWindow::copyPicture() {
     // Drawn for the clipboard itself: what is on the sheet may still be a coarse picture, or an older one.
     exporting_ = true;
     showBusy();
-    exporter_ = std::jthread([this, document = session_.document()](const std::stop_token& stop) {
-        const Figure figure = drawFigure(document, stop);
+    Effort effort = effortOf(session_.document().sheet);
+    if (sheet_->isPatient()) effort.operations = HUGE_VAL;
+    exporter_ = std::jthread([this, effort, document = session_.document()](const std::stop_token& stop) {
+        const Figure figure = drawFigure(document, effort, stop);
         const auto problem = plotProblem(figure);
         const Raster raster = paintRaster(figure.scene, document.sheet.resolution / 25.4);
         const QImage image = QImage(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height,

@@ -18,7 +18,8 @@ Remarks::Remarks(SheetView& sheet, const LookSettings& look, QWidget* parent)
 }
 
 void Remarks::choose(QListWidgetItem* item) {
-    const auto index = static_cast<std::size_t>(row(item));
+    if (item->data(Qt::UserRole).toBool()) return sheet_.goOn();
+    const auto index = static_cast<std::size_t>(item->data(Qt::UserRole + 1).toInt());
     if (index >= shown_.size()) return;
     const Finding finding = shown_[index]; // what is shown may change on the way
     if (finding.said.line >= 0) emit lineChosen(finding.said.line, finding.said.first);
@@ -44,6 +45,15 @@ void Remarks::refresh() {
         item->setForeground(finding.said.severity == Problem::Severity::Error ? look_.look().wrong()
                                                                               : look_.look().ink());
         item->setToolTip(text);
+        item->setData(Qt::UserRole + 1, static_cast<int>(&finding - shown_.data()));
+        if (!finding.canGoOn) continue;
+        auto* goOn = new QListWidgetItem(tr("Go on, however long it takes"), this);
+        goOn->setToolTip(tr("Compute all of it; Stop ends that at any time"));
+        goOn->setForeground(look_.look().accent());
+        QFont underlined = font();
+        underlined.setUnderline(true);
+        goOn->setFont(underlined);
+        goOn->setData(Qt::UserRole, true);
     }
     if (count() > 0) return;
     auto* nothing = new QListWidgetItem(tr("Nothing to remark."), this);

@@ -52,7 +52,10 @@ SheetView::SheetView(DocumentSession& session, FigureWorker& worker, const LookS
     textField_->setAccessibleName(tr("Text on the sheet"));
     textField_->installEventFilter(this);
     connect(textField_, &QLineEdit::returnPressed, this, [this] { finishText(true); });
-    connect(&session_, &DocumentSession::shownChanged, this, &SheetView::request);
+    connect(&session_, &DocumentSession::shownChanged, this, [this] {
+        patient_ = false; // what was worth waiting for was another figure
+        request();
+    });
     connect(&session_, &DocumentSession::started, this, [this] {
         figure_.reset(); // the picture of another document would be mistaken for this one's
         waitsFor_.clear();
@@ -124,7 +127,13 @@ void SheetView::request() {
             wanted.held.push_back(panel.frame().space ? std::nullopt : std::optional(Limits{y.low, y.high}));
         }
     }
+    wanted.patient = patient_;
     worker_.request(std::move(wanted));
+}
+
+void SheetView::goOn() {
+    patient_ = true;
+    request();
 }
 
 void SheetView::holdRange(bool held) {

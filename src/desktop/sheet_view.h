@@ -41,6 +41,9 @@ public:
     void editText(const ItemPath& path);
     /// Draws the selected plot in the next kind that fits its formula, or in the one before.
     void changeKind(int step);
+    /// Draws what is shown however long it takes, until the document changes.
+    void goOn();
+    bool isPatient() const { return patient_; }
     /// While held, the automatic range of the vertical scale grows where it must but never shrinks.
     void holdRange(bool held);
 
@@ -98,6 +101,7 @@ private:
     QString waitsFor_;
     ItemPath selection_;
     std::optional<Drag> drag_;
+    bool patient_ = false;
     bool rangeHeld_ = false;
     QString readOut_;
     std::optional<Point> marker_; ///< where the read-out snapped to, mm

@@ -2,8 +2,10 @@
 
 #include "files/formats.h"
 #include "files/recipe.h"
+#include "plots/telling.h"
 
 #include <array>
+#include <cmath>
 
 namespace coulter {
 namespace {
@@ -55,10 +57,7 @@ namespace {
 std::optional<Problem> unfinishedPlot(const Figure& figure) {
     for (const PanelFigure& panel : figure.panels) {
         for (const Drawn& drawn : panel.drawn) {
-            if (!isFinished(drawn))
-                return saying("“" + drawn.of +
-                                  "” varies more finely than can be sampled; the finest parts are missing.",
-                              "draw a smaller part of it, or allow a larger tolerance");
+            if (!isFinished(drawn)) return unfinished(drawn);
         }
     }
     return std::nullopt;
@@ -66,7 +65,8 @@ std::optional<Problem> unfinishedPlot(const Figure& figure) {
 
 } // namespace
 
-Exported exportFigure(const Document& document, const ExportFormat& format, std::stop_token stop) {
+Exported exportFigure(const Document& document, const ExportFormat& format, std::stop_token stop,
+                      const ExportOptions& options) {
     const double dots = document.sheet.width * document.sheet.height * document.sheet.resolution *
                         document.sheet.resolution / (25.4 * 25.4);
     if (format.name == "png" && dots > mostDots) {
@@ -76,10 +76,15 @@ Exported exportFigure(const Document& document, const ExportFormat& format, std:
                        "choose a smaller sheet or resolution, or a vector format"),
                 {}};
     }
-    const Figure figure = drawFigure(document, stop);
-    if (stop.stop_requested()) return {std::nullopt, saying("The export was stopped."), {}};
+    Effort effort = effortOf(document.sheet);
+    if (options.patient) effort.operations = HUGE_VAL;
+    const Figure figure = drawFigure(document, effort, stop, nullptr, options.watch);
+    const Exported stopped{std::nullopt, saying("The export was stopped."), {}};
+    if (stop.stop_requested()) return stopped;
     if (const auto problem = plotProblem(figure)) return {std::nullopt, *problem, {}};
+    if (options.watch.stage) options.watch.stage("writing", 0, 0);
     std::string bytes = format.write(figure, writeRecipe(document));
+    if (stop.stop_requested()) return stopped;
     if (bytes.empty())
         return {std::nullopt,
                 saying("There is not enough memory for a figure of this size.", "choose a smaller sheet or resolution"),
@@ -103,21 +108,22 @@ RecipeFound findRecipe(const std::string& bytes) {
     return {bytes, nullptr, {}};
 }
 
-std::optional<Problem> verifyFigure(const std::string& bytes) {
+std::optional<Problem> verifyFigure(const std::string& bytes, std::stop_token stop, const ExportOptions& options) {
     const RecipeFound found = findRecipe(bytes);
     if (!found.recipe) return found.problem;
     if (!found.format)
         return saying("This is a recipe, not a figure; there is nothing to compare.", "name an exported figure");
     const RecipeRead read = readRecipe(*found.recipe);
     if (!read.document) return read.problem;
-    const Exported again = exportFigure(*read.document, *found.format);
+    const Exported again = exportFigure(*read.document, *found.format, std::move(stop), options);
     if (!again.bytes) return again.problem;
     if (*again.bytes == bytes) return std::nullopt;
     std::size_t same = 0;
     while (same < bytes.size() && same < again.bytes->size() && bytes[same] == (*again.bytes)[same]) ++same;
-    return saying("The figure differs from what its recipe gives, first at byte " + std::to_string(same + 1) + " of " +
-                      std::to_string(bytes.size()) + ".",
-                  "it was changed after the export, or made by another version of Coulter or its libraries");
+    return saying(
+        "The figure differs from what its recipe gives, first at byte " + std::to_string(same + 1) + " of " +
+            std::to_string(bytes.size()) + ".",
+        "it was changed after the export, or made by another version of Coulter or its libraries, or patiently");
 }
 
 } // namespace coulter

@@ -34,10 +34,17 @@ struct Exported {
     std::optional<Problem> unfinished;
 };
 
-/// Draws the document and writes it. Equal documents give equal bytes: nothing else enters.
+struct ExportOptions {
+    bool patient = false;   ///< however long it takes (see Effort::operations)
+    FigureWatch watch = {}; ///< told of what is being done
+};
+
+/// Draws the document and writes it. Equal documents give equal bytes, if they are exported equally patiently: nothing
+/// else enters.
 /// A plot that cannot be drawn is a problem: a figure with something missing is not written. What was sampled less
 /// finely than asked for, because that needs more points than are allowed, is written and said in `unfinished`.
-Exported exportFigure(const Document& document, const ExportFormat& format, std::stop_token stop = {});
+Exported exportFigure(const Document& document, const ExportFormat& format, std::stop_token stop = {},
+                      const ExportOptions& options = {});
 
 /// The recipe text in an exported figure, or the text itself if it is a recipe.
 struct RecipeFound {
@@ -48,7 +55,8 @@ struct RecipeFound {
 RecipeFound findRecipe(const std::string& bytes);
 
 /// Rebuilds a figure from the recipe inside it; no problem if every byte is the same.
-std::optional<Problem> verifyFigure(const std::string& bytes);
+std::optional<Problem> verifyFigure(const std::string& bytes, std::stop_token stop = {},
+                                    const ExportOptions& options = {});
 
 /// The first problem that keeps a plot of the document from being drawn.
 std::optional<Problem> plotProblem(const Figure& figure);

@@ -7,6 +7,13 @@
 
 namespace coulter {
 
+namespace {
+
+/// Longest text, in characters: beyond what can be typed anywhere, and far beyond what a sheet has room for.
+constexpr std::size_t longestText = 40'000;
+
+} // namespace
+
 std::string joined(const std::string& path, const std::string& key) { return path.empty() ? key : path + "." + key; }
 
 void JsonReader::refuse(const std::string& path, const std::string& sentence, const std::string& suggestion) {
@@ -61,7 +68,14 @@ std::optional<std::string> JsonReader::text(const Json& object, const std::strin
         refuse(joined(path, key), "must be text in quotation marks.");
         return std::nullopt;
     }
-    return value->get<std::string>();
+    auto text = value->get<std::string>();
+    const std::size_t length = decodeUtf8(text).size();
+    if (length > longestText) {
+        refuse(joined(path, key), "has " + std::to_string(length) + " characters; at most " +
+                                      std::to_string(longestText) + " are allowed.");
+        return std::nullopt;
+    }
+    return text;
 }
 
 std::optional<bool> JsonReader::truth(const Json& object, const std::string& path, const char* key) {

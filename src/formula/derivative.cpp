@@ -14,7 +14,7 @@ namespace coulter {
 namespace {
 
 /// Most nodes of a derivative: beyond it nobody can read it, and it would only exhaust the memory.
-constexpr std::size_t largestDerivative = 20'000;
+constexpr std::size_t largestDerivative = 10'000;
 
 /// Stands for the argument while a function of the catalogue is differentiated; no name of a page has such a letter.
 constexpr const char* placeholder = "•";
@@ -254,7 +254,9 @@ Derived derivative(const Page& page, const ExprPtr& e, const std::string& name, 
         ExprPtr result = e;
         for (int i = 0; i < order; ++i) {
             if (result->height > tallestExpr) refuse(*e, "The derivative is too large to write down.");
-            result = simplified(Differentiator(page, name).of(result));
+            result = Differentiator(page, name).of(result);
+            if (sizeOf(*result) > largestDerivative) refuse(*e, "The derivative is too large to write down.");
+            result = simplified(result);
             if (sizeOf(*result) > largestDerivative) refuse(*e, "The derivative is too large to write down.");
         }
         return {result, {}};

@@ -217,7 +217,11 @@ Enclosure power(const Enclosure& base, const Enclosure& exponent) {
     }
     // A negative base has a power only for whole exponents, which single places of the exponent may be.
     if (base.low < 0) {
-        if (exponent.isPoint()) return power(clipped(base, 0, inf), exponent);
+        if (exponent.isPoint()) {
+            Enclosure result = power(clipped(base, 0, inf), exponent);
+            result.defined = false;
+            return result;
+        }
         return Enclosure::unknown();
     }
     if (base.low > base.high) return nowhere();

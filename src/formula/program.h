@@ -70,6 +70,7 @@ public:
     void limit(std::stop_token stop, std::int64_t mostIntegrandValues);
     /// Whether the limit of integrand values was reached.
     bool exhausted() const { return *valuesLeft_ <= 0; }
+    std::int64_t valuesLeft() const { return *valuesLeft_; }
     /// Upper bounds (estimated, absolute) of the errors of each integral of the program at the last block's points.
     std::span<const double> integralErrors(std::size_t integral) const { return inner_[integral].errors; }
 

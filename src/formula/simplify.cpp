@@ -51,6 +51,7 @@ struct Factor {
 struct Term {
     Coefficient coefficient;
     std::vector<Factor> factors;
+    std::string known = {}; ///< its key, once it stands in a sum
 
     std::string key() const {
         std::vector<std::string> parts;
@@ -93,9 +94,10 @@ ExprPtr plain(const ExprPtr& e, Sums sums = Sums::Kept) { return exprOf(termsOf(
 
 void joinTerm(Terms& terms, Term term) {
     if (term.coefficient.value == 0) return;
-    const std::string key = term.key();
+    term.known = term.key();
     for (std::size_t i = 0; i < terms.size(); ++i) {
-        if (terms[i].key() != key) continue;
+        if (terms[i].known.empty()) terms[i].known = terms[i].key();
+        if (terms[i].known != term.known) continue;
         terms[i].coefficient = terms[i].coefficient + term.coefficient;
         if (terms[i].coefficient.value == 0) terms.erase(terms.begin() + static_cast<std::ptrdiff_t>(i));
         return;
@@ -116,7 +118,7 @@ void joinFactor(std::vector<Factor>& factors, Factor factor) {
 }
 
 Term product(const Term& a, const Term& b) {
-    Term result{a.coefficient * b.coefficient, a.factors};
+    Term result{a.coefficient * b.coefficient, a.factors, {}};
     for (const Factor& factor : b.factors) joinFactor(result.factors, factor);
     return result;
 }

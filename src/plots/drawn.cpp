@@ -23,4 +23,10 @@ bool isFinished(const Drawn& drawn) {
     });
 }
 
+bool isTooDear(const Drawn& drawn) {
+    return std::ranges::any_of(drawn.parts, [](const Sampled& part) {
+        return part.samples && std::visit([](const auto& samples) { return samples.tooDear; }, *part.samples);
+    });
+}
+
 } // namespace coulter

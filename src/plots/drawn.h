@@ -39,5 +39,7 @@ const FieldSamples* fieldSamplesOf(const Drawn& drawn);
 
 /// Whether all that was asked for was sampled.
 bool isFinished(const Drawn& drawn);
+/// Whether it was not because values take too long to compute.
+bool isTooDear(const Drawn& drawn);
 
 } // namespace coulter

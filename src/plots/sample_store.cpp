@@ -44,9 +44,7 @@ public:
         add(p.outputs.size());
         for (const std::uint32_t output : p.outputs) add(output);
     }
-    void add(const Curve& curve) {
-        add(curve.program), add(curve.interval), add(curve.grid);
-    }
+    void add(const Curve& curve) { add(curve.program), add(curve.interval), add(curve.grid); }
     void add(const Field& field) {
         add(field.program);
         for (std::size_t k = 0; k < 2; ++k) add(field.intervals[k]), add(field.grids[k]);
@@ -64,10 +62,10 @@ std::string sampleKey(const Source& source, const std::vector<FinerStretch>& fin
     Key key;
     key.add(source.index());
     std::visit([&](const auto& each) { key.add(each); }, source);
-    key.add(effort.mostPoints);
+    key.add(effort.mostPoints), key.add(effort.operations);
     if (!std::visit([](const auto& each) { return dependsOnFrame(each); }, source)) return key.bytes;
     for (const FinerStretch& each : finer) key.add(each.low), key.add(each.high), key.add(each.times);
-    key.add(frame.map.x), key.add(frame.map.y), key.add(effort.tolerance);
+    key.add(frame.map.x), key.add(frame.map.y), key.add(effort.tolerance), key.add(effort.proofs);
     if (std::holds_alternative<Field>(source)) key.add(frame.colour.low), key.add(frame.colour.high);
     return key.bytes;
 }
@@ -79,6 +77,11 @@ std::shared_ptr<const Samples> SampleStore::find(const std::string& key) {
     at->second.used = true;
     ++hits_;
     return at->second.samples;
+}
+
+bool SampleStore::has(const std::string& key) {
+    const std::scoped_lock lock(mutex_);
+    return entries_.contains(key);
 }
 
 void SampleStore::keep(const std::string& key, std::shared_ptr<const Samples> samples) {

@@ -23,6 +23,8 @@ public:
         if (!stop.stop_requested()) keep(key, samples);
         return samples;
     }
+    /// Whether the samples of a key are there.
+    bool has(const std::string& key);
     /// Forgets all that was not asked for since this was called last.
     void forgetUnused();
     /// How many times samples were there.

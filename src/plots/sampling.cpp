@@ -1,6 +1,8 @@
 #include "plots/sampling.h"
 
+#include "formula/jet.h"
 #include "formula/text.h"
+#include "sampling/cost.h"
 #include "sampling/curve.h"
 #include "sampling/field.h"
 #include "sampling/grid.h"
@@ -13,6 +15,10 @@ namespace {
 
 constexpr int coarsePoints = 400;
 constexpr int coarseFieldPoints = 48;
+/// With fewer values than that a curve or a mesh is not looked at adaptively, but evenly.
+constexpr double leastAdaptive = 2000, leastMesh = 30'000;
+/// A program that costs more has proofs that may be waited for (see costOf).
+constexpr double dearProof = 100;
 
 /// At most so many of some points, the first and the last among them.
 std::vector<double> thinned(std::vector<double> points, std::size_t most) {
@@ -22,25 +28,71 @@ std::vector<double> thinned(std::vector<double> points, std::size_t most) {
     return kept;
 }
 
+/// How many values of a program so many operations allow; at least two, unless one value alone takes too long.
+double affordable(const Program& program, std::span<const Interval> intervals, double operations,
+                  const std::stop_token& stop) {
+    const double cost = costOfValue(program, intervals, operations / 4, stop);
+    return std::isinf(cost) ? 0 : operations / cost;
+}
+
+/// Evenly, in so many places as are affordable.
+std::vector<double> evenly(const Interval& interval, double count) {
+    std::vector<double> places;
+    const double n = std::floor(count);
+    for (double i = 0; i < n; ++i) places.push_back(interval.low + (interval.high - interval.low) * (i + 0.5) / n);
+    return places;
+}
+
+CurveSamples tooDear(CurveSamples samples) {
+    samples.tooDear = true;
+    samples.finished = false;
+    return samples;
+}
+FieldSamples tooDear(FieldSamples samples) {
+    samples.tooDear = true;
+    samples.finished = false;
+    return samples;
+}
+
 CurveSamples sample(const Curve& curve, const std::vector<FinerStretch>& finer, const Frame& frame,
-                    const Effort& effort, const std::stop_token& stop) {
+                    const Effort& effort, const std::stop_token& stop,
+                    const std::function<void(const CurveSamples&)>& watch) {
+    const double values = affordable(*curve.program, std::span(&curve.interval, 1), effort.operations, stop);
     if (!isAdaptive(curve.grid)) {
         const GridPoints grid = gridPoints(curve.interval, curve.grid, curve.variable);
-        return sampleAtPoints(*curve.program, thinned(grid.points, effort.mostPoints), stop);
+        const auto most = static_cast<std::size_t>(std::min(values, static_cast<double>(effort.mostPoints)));
+        if (most < 2 && grid.points.size() > most) return tooDear(CurveSamples{});
+        CurveSamples samples = sampleAtPoints(*curve.program, thinned(grid.points, most), stop);
+        if (static_cast<double>(grid.points.size()) > values) return tooDear(std::move(samples));
+        return samples;
     }
     const AxisMap& x = frame.map.x;
     const std::optional<Interval> shown =
         curve.isFunction() ? shownPart(curve.interval, x.kind, {x.low, x.high}) : curve.interval;
     if (!shown) return {};
+    if (values < leastAdaptive) return tooDear(sampleAtPoints(*curve.program, evenly(*shown, values), stop));
     Tolerance tolerance = effort.tolerance;
     tolerance.finer = finer;
-    return sampleCurve(*curve.program, *shown, frame.map, tolerance, stop, Proofs::All);
+    CurveEffort allowed;
+    allowed.proofs = effort.proofs ? Proofs::All : Proofs::None;
+    allowed.watch = watch;
+    if (std::isfinite(effort.operations)) {
+        allowed.mostEvaluations =
+            static_cast<std::size_t>(std::min(values, static_cast<double>(allowed.mostEvaluations)));
+        allowed.mostProofOperations = std::min(allowed.mostProofOperations, effort.operations / 100);
+    } else {
+        allowed.mostProofOperations *= 100;
+    }
+    return sampleCurve(*curve.program, *shown, frame.map, tolerance, stop, allowed);
 }
 
 FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const Frame& frame, const Effort& effort,
-                    const std::stop_token& stop) {
+                    const std::stop_token& stop, const std::function<void(const CurveSamples&)>&) {
+    const double values = affordable(*field.program, field.intervals, effort.operations, stop);
+    if (values < 4) return tooDear(FieldSamples{});
     const auto axis = [&](std::size_t k) -> const AxisMap& { return k == 0 ? frame.map.x : frame.map.y; };
-    if (isAdaptive(field.grids[0]) && isAdaptive(field.grids[1])) {
+    const bool adaptive = isAdaptive(field.grids[0]) && isAdaptive(field.grids[1]);
+    if (adaptive && values >= leastMesh) {
         std::array<Interval, 2> shown;
         for (std::size_t k = 0; k < 2; ++k) {
             const auto part = shownPart(field.intervals[k], axis(k).kind, {axis(k).low, axis(k).high});
@@ -48,7 +100,7 @@ FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const 
             shown[k] = *part;
         }
         return sampleMesh(*field.program, shown, frame.map, {effort.tolerance, frame.colour.low, frame.colour.high},
-                          stop);
+                          stop, static_cast<std::size_t>(std::min(values, static_cast<double>(mostMeshEvaluations))));
     }
     std::array<std::vector<double>, 2> points;
     for (std::size_t k = 0; k < 2; ++k) {
@@ -60,13 +112,16 @@ FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const 
         points[k] = gridPoints(field.intervals[k], grid, field.variables[k]).points;
     }
     const double all = static_cast<double>(points[0].size()) * static_cast<double>(points[1].size());
-    if (const double share = static_cast<double>(effort.mostPoints) / std::max(1.0, all); share < 1) {
+    const double most = std::min(values, static_cast<double>(effort.mostPoints));
+    if (const double share = most / std::max(1.0, all); share < 1) {
         for (auto& each : points)
             each = thinned(std::move(each),
                            std::max<std::size_t>(
                                2, static_cast<std::size_t>(std::sqrt(share) * static_cast<double>(each.size()))));
     }
-    return sampleMeshgrid(*field.program, std::move(points[0]), std::move(points[1]), stop);
+    FieldSamples samples = sampleMeshgrid(*field.program, std::move(points[0]), std::move(points[1]), stop);
+    if (adaptive || all > values) return tooDear(std::move(samples)); // not chosen between: that would copy
+    return samples;
 }
 
 Problems problemsOf(const Curve& curve) { return gridPoints(curve.interval, curve.grid, curve.variable).problems; }
@@ -88,7 +143,7 @@ Problems problemsOf(const Field& field) {
 }
 
 /// Where a curve is looked at.
-std::vector<double> coarseParameters(const Curve& curve, ScaleKind xScale, const Limits& across) {
+std::vector<double> coarseParameters(const Curve& curve, ScaleKind xScale, const Limits& across, double most) {
     std::vector<double> t;
     const std::optional<Interval> shown =
         curve.isFunction() ? shownPart(curve.interval, xScale, across) : curve.interval;
@@ -97,14 +152,15 @@ std::vector<double> coarseParameters(const Curve& curve, ScaleKind xScale, const
         for (const double point : gridPoints(curve.interval, curve.grid, curve.variable).points) {
             if (point >= shown->low && point <= shown->high) t.push_back(point);
         }
-        return t;
+        return static_cast<double>(t.size()) > most ? thinned(std::move(t), static_cast<std::size_t>(most)) : t;
     }
     const bool logarithmic = curve.isFunction() && xScale == ScaleKind::Logarithmic;
+    const int last = static_cast<int>(std::min(most, coarsePoints + 1.0)) - 1;
     const AxisMap along{logarithmic ? ScaleKind::Logarithmic : ScaleKind::Linear, shown->low, shown->high,
-                        coarsePoints};
-    for (int i = 0; i <= coarsePoints; ++i) {
-        if ((i == 0 && !shown->lowClosed) || (i == coarsePoints && !shown->highClosed)) continue;
-        t.push_back(i == 0 ? shown->low : i == coarsePoints ? shown->high : along.fromSheet(i));
+                        static_cast<double>(last)};
+    for (int i = 0; i <= last && last > 0; ++i) {
+        if ((i == 0 && !shown->lowClosed) || (i == last && !shown->highClosed)) continue;
+        t.push_back(i == 0 ? shown->low : i == last ? shown->high : along.fromSheet(i));
     }
     return t;
 }
@@ -112,19 +168,28 @@ std::vector<double> coarseParameters(const Curve& curve, ScaleKind xScale, const
 } // namespace
 
 Samples sampleSource(const Source& source, const std::vector<FinerStretch>& finer, const Frame& frame,
-                     const Effort& effort, const std::stop_token& stop) {
-    return std::visit([&](const auto& each) -> Samples { return sample(each, finer, frame, effort, stop); }, source);
+                     const Effort& effort, const std::stop_token& stop,
+                     const std::function<void(const CurveSamples&)>& watch) {
+    return std::visit([&](const auto& each) -> Samples { return sample(each, finer, frame, effort, stop, watch); },
+                      source);
+}
+
+bool hasDearProofs(const Source& source) {
+    const Curve* curve = std::get_if<Curve>(&source);
+    return curve && isAdaptive(curve->grid) && curve->program->integrals.empty() && costOf(*curve->program) > dearProof;
 }
 
 Problems gridProblems(const Source& source) {
     return std::visit([](const auto& each) { return problemsOf(each); }, source);
 }
 
-CoarseLook lookAt(const Source& source, ScaleKind xScale, const Limits& across, const std::stop_token& stop) {
+CoarseLook lookAt(const Source& source, ScaleKind xScale, const Limits& across, double operations,
+                  const std::stop_token& stop) {
     const Curve* curve = std::get_if<Curve>(&source);
     CoarseLook look;
     if (!curve) return look;
-    std::vector<double> t = coarseParameters(*curve, xScale, across);
+    const double most = affordable(*curve->program, std::span(&curve->interval, 1), operations, stop);
+    std::vector<double> t = coarseParameters(*curve, xScale, across, most);
     const double* in = t.data();
     look.y.resize(t.size());
     if (curve->isFunction()) {
@@ -155,15 +220,18 @@ CoarseLook lookAt(const Source& source, ScaleKind xScale, const Limits& across, 
 }
 
 std::vector<double> coarseValues(const Field& field, ScaleKind xScale, const Limits& x, ScaleKind yScale,
-                                 const Limits& y, const std::stop_token& stop) {
+                                 const Limits& y, double operations, const std::stop_token& stop) {
+    const double most = affordable(*field.program, field.intervals, operations, stop);
+    const int last = std::min(coarseFieldPoints, static_cast<int>(std::sqrt(std::min(most, 1e6))) - 1);
+    if (last < 1) return {};
     const auto points = [&](std::size_t k) {
         std::vector<double> some;
         const ScaleKind scale = k == 0 ? xScale : yScale;
         const auto shown = shownPart(field.intervals[k], scale, k == 0 ? x : y);
         if (!shown) return some;
-        const AxisMap map{scale, shown->low, shown->high, coarseFieldPoints};
-        for (int i = 0; i <= coarseFieldPoints; ++i) {
-            if ((i == 0 && !shown->lowClosed) || (i == coarseFieldPoints && !shown->highClosed)) continue;
+        const AxisMap map{scale, shown->low, shown->high, static_cast<double>(last)};
+        for (int i = 0; i <= last; ++i) {
+            if ((i == 0 && !shown->lowClosed) || (i == last && !shown->highClosed)) continue;
             some.push_back(std::clamp(map.fromSheet(i), shown->low, shown->high));
         }
         return some;

@@ -6,14 +6,21 @@
 #include "plots/effort.h"
 #include "plots/extents.h"
 
+#include <functional>
 #include <stop_token>
 
 namespace coulter {
 
 /// Samples a source for a panel: its grid, or adaptively to the effort's tolerance, within what the frame shows. Of a
-/// field beside a variable with a count or a step, one without has 257 places, evenly on its scale.
+/// field beside a variable with a count or a step, one without has 257 places, evenly on its scale. What would take
+/// more operations than the effort allows is sampled as far as they go, and marked as too dear.
+/// @param watch  told now and then what is proven so far of a curve
 Samples sampleSource(const Source& source, const std::vector<FinerStretch>& finer, const Frame& frame,
-                     const Effort& effort, const std::stop_token& stop);
+                     const Effort& effort, const std::stop_token& stop,
+                     const std::function<void(const CurveSamples&)>& watch = {});
+
+/// Whether a source has chords that can be proven, and proving them may take longer than a picture.
+bool hasDearProofs(const Source& source);
 
 /// Problems of the grids of a source; empty if they can be made.
 Problems gridProblems(const Source& source);
@@ -24,11 +31,13 @@ struct CoarseLook {
     std::array<std::vector<double>, 3> space; ///< of a space curve: its coordinates
 };
 /// @param across  what the horizontal scale will show; its kind decides where a function is looked at
-CoarseLook lookAt(const Source& source, ScaleKind xScale, const Limits& across, const std::stop_token& stop);
+/// @param operations  of arithmetic that it may take: what asks for more is looked at in fewer places
+CoarseLook lookAt(const Source& source, ScaleKind xScale, const Limits& across, double operations,
+                  const std::stop_token& stop);
 
 /// A coarse look at the values of a field within limits.
 std::vector<double> coarseValues(const Field& field, ScaleKind xScale, const Limits& x, ScaleKind yScale,
-                                 const Limits& y, const std::stop_token& stop);
+                                 const Limits& y, double operations, const std::stop_token& stop);
 
 /// Adds what a source should show of itself: intervals of variables that are coordinates, and values.
 void addExtents(const Source& source, const CoarseLook& look, Extents& extents);

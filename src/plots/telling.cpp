@@ -143,8 +143,10 @@ std::string summary(const Curve&, const CurveSamples& samples, const Effort& eff
     const double percent = std::floor(1000 * samples.certificate.share() + 1e-9) / 10;
     std::string text = std::to_string(samples.pointCount());
     text += grid ? " points of the grid"
-                 : " points to " + roundedNumber(effort.tolerance, 6) + " mm, " + roundedNumber(percent, 6) +
-                       " % proven, " + std::to_string(samples.evaluations) + " evaluations";
+                 : " points to " + roundedNumber(effort.tolerance, 6) + " mm, " +
+                       (effort.proofs || samples.certificate.provenLength > 0 ? roundedNumber(percent, 6) + " % proven"
+                                                                              : "not proven yet") +
+                       ", " + std::to_string(samples.evaluations) + " evaluations";
     int poles = 0, jumps = 0, undefined = 0;
     for (const Gap& gap : samples.gaps)
         ++(gap.kind == GapKind::Pole ? poles : gap.kind == GapKind::Jump ? jumps : undefined);
@@ -247,8 +249,46 @@ std::vector<Lane> lanesOf(const Drawn& drawn, const Frame& frame, double column)
 std::string summaryOf(const Drawn& drawn, const Effort& effort) {
     std::string text = visit<std::string>(
         drawn, [&](const auto& source, const auto& samples) { return summary(source, samples, effort); });
-    if (!isFinished(drawn)) text += " · not finished";
+    if (!isFinished(drawn)) text += isTooDear(drawn) ? " · not finished: dear to compute" : " · not finished";
     return text;
+}
+
+namespace {
+
+/// What makes values of a program dear, as a clause.
+std::string dearnessOf(const Program& program) {
+    const auto& inner = program.integrals;
+    if (std::ranges::any_of(inner, [](const auto& each) { return !each.integrand->integrals.empty(); }))
+        return "has integrals inside integrals";
+    if (!inner.empty()) return "has an integral in every value";
+    return "is a formula of " + std::to_string(program.instructions.size()) + " steps";
+}
+
+/// What is drawn, in quotation marks: the beginning of a long one.
+std::string quoted(const std::string& of) {
+    constexpr std::size_t longest = 60;
+    const std::u32string all = decodeUtf8(of);
+    return "“" + (all.size() <= longest ? of : encodeUtf8(all.substr(0, longest)) + "…") + "”";
+}
+
+} // namespace
+
+Problem unfinished(const Drawn& drawn) {
+    Problem problem;
+    problem.severity = Problem::Severity::Error;
+    if (!isTooDear(drawn)) {
+        problem.sentence = quoted(drawn.of) + " varies more finely than can be sampled; the finest parts are missing.";
+        problem.suggestion = "draw a smaller part of it, or allow a larger tolerance";
+        return problem;
+    }
+    const Curve* curve = curveOf(drawn);
+    const std::size_t points = curve ? curveSamplesOf(drawn)->pointCount() : fieldSamplesOf(drawn)->pointCount();
+    problem.sentence = quoted(drawn.of) + " " + dearnessOf(curve ? *curve->program : *fieldOf(drawn)->program) +
+                       " and takes very long to compute; " +
+                       (points == 0 ? "not one value could be had."
+                                    : "only " + counted(static_cast<int>(points), "point") + " could be had.");
+    problem.suggestion = "write it with fewer of these, draw a smaller part, or wait for it: go on, or --patient";
+    return problem;
 }
 
 std::string wordsAt(const Drawn& drawn, const Frame& frame, std::size_t lane, double mm, double reach) {

@@ -1,5 +1,6 @@
 #pragma once
 #include "drawing/frame.h"
+#include "formula/problem.h"
 #include "plots/drawn.h"
 #include "plots/effort.h"
 
@@ -46,6 +47,9 @@ std::vector<Lane> lanesOf(const Drawn& drawn, const Frame& frame, double column)
 
 /// "97 points to 0.02 mm, 100 % proven, 480 evaluations · 1 pole", or what is right for a field.
 std::string summaryOf(const Drawn& drawn, const Effort& effort);
+
+/// What is missing of something that is not finished, why, and what helps.
+Problem unfinished(const Drawn& drawn);
 
 /// What stands at a place of a lane, in words; empty if nothing does.
 /// @param reach  mm within which a special place is meant

@@ -14,10 +14,12 @@ constexpr int mostLevels = 8;
 constexpr std::size_t mostParts = 256;
 /// From this level on a proof is given up where most parts fail and halving does not promise to help.
 constexpr int firstLevelToGiveUp = 3;
-/// For a whole curve: evaluations over intervals, and operations of arithmetic in them (see costOf); and how many of
-/// these may be spent in vain, on chords that are not proven in the end.
+/// For a whole curve: evaluations over intervals, and the part of its operations that may be spent in vain, on chords
+/// that are not proven in the end.
 constexpr double mostEvaluations = 100'000;
-constexpr double mostOperations = 5e6, mostInVain = 1e6;
+constexpr double partInVain = 0.2;
+/// So often who watches is told what is proven so far, in chords.
+constexpr std::size_t chordsBetweenTelling = 16;
 
 /// From a coordinate of the user to mm, through the coordinate of the scale (the logarithm on a logarithmic one).
 struct Scale {
@@ -66,12 +68,14 @@ public:
           effort_(effort), stop_(std::move(stop)), known_(known) {}
 
     std::vector<double> run(CurveSamples& samples) {
+        std::size_t looked = 0;
         for (Stretch& stretch : samples.stretches) {
             for (std::size_t i = 0; i + 1 < stretch.x.size(); ++i) {
                 const Chord chord = chordOf(stretch, i);
                 const double length = chord.lengthWithin(x_.length, y_.length);
                 if (length == 0 || spent()) continue;
                 const std::optional<double> bound = proveOnce(stretch, i, chord);
+                if (effort_.watch && ++looked % chordsBetweenTelling == 0) effort_.watch(samples);
                 if (!bound) continue;
                 stretch.proven[i] = true;
                 samples.certificate.provenLength += length;
@@ -263,10 +267,11 @@ private:
 
 } // namespace
 
-ProofEffort ProofEffort::of(const Program& curve) {
+ProofEffort ProofEffort::of(const Program& curve, double mostOperations) {
     const double cost = costOf(curve);
     return {static_cast<std::size_t>(std::min(mostEvaluations, mostOperations / cost)),
-            static_cast<std::size_t>(std::min(mostEvaluations, mostInVain / cost))};
+            static_cast<std::size_t>(std::min(mostEvaluations, partInVain * mostOperations / cost)),
+            {}};
 }
 
 std::vector<double> certify(CurveSamples& samples, const Program& curve, const PanelMap& map,

@@ -13,8 +13,9 @@ struct ProofEffort {
     std::size_t evaluationsLeft = 0;
     std::size_t inVainLeft = 0; ///< of these, for chords that are not proven in the end
     bool isSpent() const { return evaluationsLeft == 0 || inVainLeft == 0; }
-    /// What one curve may cost: fewer evaluations of a larger formula.
-    static ProofEffort of(const Program& curve);
+    std::function<void(const CurveSamples&)> watch = {}; ///< told now and then what is proven so far
+    /// So many operations on bounds: fewer evaluations of a larger formula.
+    static ProofEffort of(const Program& curve, double mostOperations = CurveEffort{}.mostProofOperations);
 };
 
 /// Marks the chords of sampled stretches that are proven to stay within the tolerance: rigorous bounds of the curve and

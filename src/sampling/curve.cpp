@@ -17,7 +17,6 @@ constexpr double chordPart = 0.85;
 /// First look: points for each millimetre of the panel's width, and their least number.
 constexpr double firstPerMillimetre = 4;
 constexpr double firstLeast = 400;
-constexpr std::size_t mostEvaluations = 1'000'000;
 /// Chords shorter than this part of the tolerance along the sheet are split only so many times in all.
 constexpr double finest = 0.05;
 constexpr double mostFinePoints = 20'000;
@@ -45,8 +44,8 @@ AxisMap alongParameter(const Program& f, const Interval& interval, const PanelMa
 class CurveSampler {
 public:
     CurveSampler(const Program& f, const Interval& interval, const PanelMap& map, const Tolerance& tolerance,
-                 std::stop_token stop, Proofs proofs)
-        : f_(f), proofs_(proofs), probe_(f, map, alongParameter(f, interval, map)), interval_(interval),
+                 std::stop_token stop, const CurveEffort& effort)
+        : f_(f), effort_(effort), probe_(f, map, alongParameter(f, interval, map)), interval_(interval),
           tolerance_(tolerance), stop_(std::move(stop)),
           finePointsAllowed_(static_cast<std::size_t>(std::min(mostFinePoints, mostFineOperations / costOf(f)))),
           fruitlessAllowed_(static_cast<std::size_t>(std::min(mostFruitless, mostFruitlessOperations / costOf(f)))) {
@@ -58,7 +57,7 @@ public:
         refine();
         fillRemovable();
         keepFewest();
-        if (proofs_ == Proofs::All) return proven();
+        if (effort_.proofs == Proofs::All) return proven();
         for (int repair = 0; repair < mostRepairs && !stopped() && checkChords(); ++repair) {
             refine();
             keepFewest();
@@ -70,7 +69,8 @@ public:
 private:
     /// Proves what can be proven and checks the rest at further points, until neither finds a fault any more.
     CurveSamples proven() {
-        ProofEffort effort = ProofEffort::of(f_);
+        ProofEffort effort = ProofEffort::of(f_, effort_.mostProofOperations);
+        effort.watch = effort_.watch;
         const std::size_t all = effort.evaluationsLeft;
         for (int search = 0;; ++search) {
             CurveSamples samples = collect();
@@ -86,7 +86,7 @@ private:
         }
     }
 
-    bool stopped() { return stop_.stop_requested() || probe_.evaluations() > mostEvaluations; }
+    bool stopped() { return stop_.stop_requested() || probe_.evaluations() > effort_.mostEvaluations; }
 
     void firstLook() {
         const AxisMap& axis = probe_.along();
@@ -439,6 +439,8 @@ private:
         CurveSamples samples;
         samples.evaluations = probe_.evaluations();
         samples.finished = !stopped();
+        samples.tooDear =
+            probe_.evaluations() > effort_.mostEvaluations && effort_.mostEvaluations < CurveEffort{}.mostEvaluations;
         std::optional<std::size_t> previous;
         for (const std::size_t i : kept_) {
             if (!previous || brokenBetween(*previous, i)) {
@@ -488,7 +490,7 @@ private:
     }
 
     const Program& f_;
-    Proofs proofs_;
+    const CurveEffort& effort_;
     CurveProbe probe_;
     Interval interval_;
     Tolerance tolerance_;
@@ -503,8 +505,8 @@ private:
 } // namespace
 
 CurveSamples sampleCurve(const Program& f, const Interval& interval, const PanelMap& map, const Tolerance& tolerance,
-                         std::stop_token stop, Proofs proofs) {
-    return CurveSampler(f, interval, map, tolerance, std::move(stop), proofs).run();
+                         std::stop_token stop, const CurveEffort& effort) {
+    return CurveSampler(f, interval, map, tolerance, std::move(stop), effort).run();
 }
 
 } // namespace coulter

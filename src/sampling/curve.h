@@ -5,6 +5,7 @@
 #include "sampling/finer_stretch.h"
 #include "sampling/panel_map.h"
 
+#include <functional>
 #include <span>
 #include <stop_token>
 
@@ -25,12 +26,21 @@ struct Tolerance {
 /// Whether the chords of a curve are to be proven (see certificate.h).
 enum class Proofs { None, All };
 
+/// What sampling a curve may cost.
+struct CurveEffort {
+    Proofs proofs = Proofs::None;
+    std::size_t mostEvaluations = 1'000'000; ///< of the function
+    double mostProofOperations = 5e6;        ///< of arithmetic on bounds (see costOf)
+    /// Told now and then while chords are being proven, with what is known so far.
+    std::function<void(const CurveSamples&)> watch = {};
+};
+
 /// The polyline that stays within `tolerance` of a curve on the sheet, with hardly more points than that needs.
 ///
 /// @param f          compiled function: x ↦ y, or t ↦ (x, y)
 /// @param interval   of the parameter (x or t), in its own unit; open ends are not evaluated
 /// @param map        the panel on the sheet, in mm, through both of its scales; what lies outside it is not refined
-/// @param proofs     if asked for, what a proof finds between the points, such as a narrow peak, is sampled too
+/// @param effort     with proofs, what they find between the points, such as a narrow peak, is sampled too
 /// @return           stretches of points, in the order of the parameter; between two of them a gap of a stated kind
 ///
 /// Never fails: what cannot be evaluated becomes a gap. When `stop` is requested it returns what it has, marked
@@ -41,7 +51,7 @@ enum class Proofs { None, All };
 /// knots equidistribute the square root of curvature (C. de Boor, "Good approximation by splines with variable knots",
 /// 1973).
 CurveSamples sampleCurve(const Program& f, const Interval& interval, const PanelMap& map, const Tolerance& tolerance,
-                         std::stop_token stop = {}, Proofs proofs = Proofs::None);
+                         std::stop_token stop = {}, const CurveEffort& effort = {});
 
 /// The curve at given values of its parameter, in order; undefined values break it into stretches. Stopped: nothing.
 CurveSamples sampleAtPoints(const Program& f, std::span<const double> points, std::stop_token stop = {});

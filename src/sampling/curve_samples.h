@@ -65,6 +65,7 @@ struct CurveSamples {
     std::size_t evaluations = 0; ///< of the function, in all
     Certificate certificate;
     bool finished = true; ///< false if it was stopped, or the function asked for more points than are allowed
+    bool tooDear = false; ///< not finished because its values take too long to compute
     std::size_t pointCount() const {
         std::size_t n = 0;
         for (const Stretch& stretch : stretches) n += stretch.x.size();

@@ -35,12 +35,13 @@ struct FieldTolerance {
 /// @param f          (x, y) ↦ z, or the components of a vector
 /// @param intervals  of x and y; open ends are not evaluated
 /// @param map        the panel on the sheet, in mm, through both of its scales
-/// Bounds: at most `mostMeshPoints` points, up to what neighbours need at the end; after `mostMeshEvaluations`
+/// Bounds: at most `mostMeshPoints` points, up to what neighbours need at the end; after `mostEvaluations`
 /// evaluations only the round at hand is finished. About 200 bytes a point at the peak.
 /// Method: bisection of right-angled triangles at their newest vertex, neighbours first, so that the mesh conforms at
 /// every step (W. F. Mitchell, "A comparison of adaptive refinement techniques for elliptic problems", 1989); looked at
 /// are the middles of all edges.
 FieldSamples sampleMesh(const Program& f, const std::array<Interval, 2>& intervals, const PanelMap& map,
-                        const FieldTolerance& tolerance, std::stop_token stop = {});
+                        const FieldTolerance& tolerance, std::stop_token stop = {},
+                        std::size_t mostEvaluations = mostMeshEvaluations);
 
 } // namespace coulter

@@ -16,6 +16,7 @@ struct FieldSamples {
     std::vector<std::array<std::uint32_t, 3>> triangles;
     std::size_t evaluations = 0;
     bool finished = true; ///< false if it was stopped, or the field asked for more points than are allowed
+    bool tooDear = false; ///< not finished because its values take too long to compute
 
     bool isMesh() const { return columns.empty(); }
     std::size_t pointCount() const { return isMesh() ? x.size() : columns.size() * rows.size(); }

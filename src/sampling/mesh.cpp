@@ -25,9 +25,9 @@ constexpr double suspicious = 8;
 class MeshSampler {
 public:
     MeshSampler(const Program& f, const std::array<Interval, 2>& intervals, const PanelMap& map,
-                const FieldTolerance& tolerance, std::stop_token stop)
-        : f_(f), evaluator_(f), intervals_(intervals), map_(map), stop_(std::move(stop)), components_(f.outputs.size()),
-          mesh_(squares(0), squares(1), squareSize) {
+                const FieldTolerance& tolerance, std::stop_token stop, std::size_t mostEvaluations)
+        : f_(f), evaluator_(f), intervals_(intervals), map_(map), stop_(std::move(stop)),
+          mostEvaluations_(mostEvaluations), components_(f.outputs.size()), mesh_(squares(0), squares(1), squareSize) {
         evaluator_.limit(stop_, std::numeric_limits<std::int64_t>::max());
         for (std::size_t k = 0; k < 2; ++k) {
             start_[k] = axis(k).toSheet(intervals_[k].low);
@@ -60,7 +60,7 @@ private:
 
     bool stopped() const {
         return stop_.stop_requested() || mesh_.triangles().size() > 4 * mostMeshPoints ||
-               evaluations_ > mostMeshEvaluations;
+               evaluations_ > mostEvaluations_;
     }
 
     /// The user's coordinate of a place along one side; the ends of the interval exactly, and open ends just inside.
@@ -237,7 +237,7 @@ private:
     }
 
     std::optional<Cut> findCut(Vertex first, Vertex second) {
-        if (stop_.stop_requested() || evaluations_ > mostMeshEvaluations) return std::nullopt;
+        if (stop_.stop_requested() || evaluations_ > mostEvaluations_) return std::nullopt;
         struct End {
             double x, y;
             std::vector<double> z;
@@ -285,6 +285,7 @@ private:
         }
         samples.evaluations = evaluations_;
         samples.finished = !stopped();
+        samples.tooDear = evaluations_ > mostEvaluations_ && mostEvaluations_ < mostMeshEvaluations;
         return samples;
     }
 
@@ -353,6 +354,7 @@ private:
     std::array<Interval, 2> intervals_;
     PanelMap map_;
     std::stop_token stop_;
+    std::size_t mostEvaluations_;
     std::size_t components_;
     BisectedMesh mesh_;
     std::array<double, 2> start_{}, perUnit_{};
@@ -367,8 +369,8 @@ private:
 } // namespace
 
 FieldSamples sampleMesh(const Program& f, const std::array<Interval, 2>& intervals, const PanelMap& map,
-                        const FieldTolerance& tolerance, std::stop_token stop) {
-    return MeshSampler(f, intervals, map, tolerance, std::move(stop)).run();
+                        const FieldTolerance& tolerance, std::stop_token stop, std::size_t mostEvaluations) {
+    return MeshSampler(f, intervals, map, tolerance, std::move(stop), mostEvaluations).run();
 }
 
 } // namespace coulter

@@ -7,8 +7,10 @@
 #include <cstdlib>
 #include <filesystem>
 #include <fstream>
+#include <pty.h>
 #include <sstream>
 #include <sys/wait.h>
+#include <unistd.h>
 
 using namespace coulter;
 namespace fs = std::filesystem;
@@ -308,4 +310,85 @@ TEST_CASE("coulter sample writes fields and curves of the plane") {
         CHECK(bad.status != 0);
         CHECK(bad.out.find(said) != std::string::npos);
     }
+}
+
+namespace {
+
+/// The program on a terminal of its own.
+class OnTerminal {
+public:
+    explicit OnTerminal(const std::vector<std::string>& arguments) {
+        process_ = ::forkpty(&terminal_, nullptr, nullptr, nullptr);
+        REQUIRE(process_ >= 0);
+        if (process_ > 0) return;
+        std::vector<char*> list{std::getenv("COULTER_PROGRAM")};
+        for (const std::string& argument : arguments) list.push_back(const_cast<char*>(argument.c_str()));
+        list.push_back(nullptr);
+        ::execv(list[0], list.data());
+        ::_exit(127);
+    }
+    ~OnTerminal() { ::close(terminal_); }
+    /// Reads until the text has appeared, or the program ended.
+    bool readUntil(const std::string& text) {
+        std::array<char, 4096> buffer{};
+        while (text.empty() || out.find(text) == std::string::npos) {
+            const ssize_t got = ::read(terminal_, buffer.data(), buffer.size());
+            if (got <= 0) return false;
+            out.append(buffer.data(), static_cast<std::size_t>(got));
+        }
+        return true;
+    }
+    void press(char key) { REQUIRE(::write(terminal_, &key, 1) == 1); }
+    int status() {
+        readUntil("");
+        int status = 0;
+        REQUIRE(::waitpid(process_, &status, 0) == process_);
+        return WEXITSTATUS(status);
+    }
+    std::string out;
+
+private:
+    int terminal_ = -1;
+    pid_t process_ = -1;
+};
+
+/// A recipe whose figure takes hours.
+std::string dearRecipe(const Folder& folder) {
+    Document document;
+    document.page = {"g(x) = int_0^1 int_0^1 int_0^1 int_0^1 exp(-a b c d x) da db dc dd", "x in [0, 3]"};
+    document.panels[0].plots.emplace_back();
+    document.panels[0].plots[0].of = "g(x)";
+    const std::string path = folder / "dear.coulter";
+    REQUIRE_FALSE(writeFile(path, writeRecipe(document)));
+    return path;
+}
+
+} // namespace
+
+TEST_CASE("on a terminal progress is shown, and Ctrl+C leaves no half file") {
+    const Folder folder;
+    const std::string recipe = dearRecipe(folder);
+    OnTerminal program({"render", recipe, "--patient", "-o", folder / "dear.pdf"});
+    REQUIRE(program.readUntil("sampling"));
+    CHECK(program.out.find("dear.coulter") != std::string::npos);
+    program.press('\x03');
+    CHECK(program.status() == 130);
+    CHECK(program.out.find("Stopped; nothing was written.") != std::string::npos);
+    std::size_t files = 0;
+    for ([[maybe_unused]] const auto& entry : fs::directory_iterator(folder.path)) ++files;
+    CHECK(files == 1); // the recipe alone
+}
+
+TEST_CASE("piped, nothing but the answer is said; what is too dear is written as far as it goes") {
+    const Folder folder;
+    const Ran quick = run("render " + demo + " -o " + (folder / "a.svg"));
+    CHECK(quick.status == 0);
+    CHECK(quick.out == (folder / "a.svg") + "\n");
+    const Ran dear = run("sample " + dearRecipe(folder) + " --of 'g(x)' -o " + (folder / "g.csv"));
+    CHECK(dear.status == 0);
+    CHECK(dear.out.find("integrals inside integrals") != std::string::npos);
+    CHECK(dear.out.find("--patient") != std::string::npos);
+    CHECK(dear.out.find('\r') == std::string::npos);
+    CHECK(fs::file_size(folder / "g.csv") > 50);
+    CHECK(run("verify --patient " + (folder / "a.svg")).status == 0);
 }

@@ -100,6 +100,8 @@ TEST_CASE("what may be undefined or may jump is said") {
     CHECK_FALSE(over("1/x", -1, 2).defined);
     CHECK_FALSE(over("tan(x)", 1, 2).continuous);
     CHECK_FALSE(over("sqrt(x)", -1, 2).defined);
+    CHECK_FALSE(over("x^2.5", -1, 2).defined);
+    CHECK_FALSE(over("x^0.3", -2, -1).defined);
     CHECK_FALSE(over("floor(x)", 0.5, 1.5).continuous);
     CHECK(over("floor(x)", 0.5, 0.75).isProof());
     CHECK_FALSE(over("{ 1 for x < 0; 2 otherwise }", -1, 1).continuous);

@@ -29,7 +29,7 @@ void checkInside(const Bounds& bounds, const std::optional<std::pair<double, dou
 
 /// What was looked at, so that no check passes by looking at nothing.
 struct Seen {
-    int places = 0, firsts = 0, seconds = 0;
+    int places = 0, firsts = 0, seconds = 0, middles = 0;
 };
 
 /// Looks whether the value and the derivatives of a formula at a place lie within its jet over a box.
@@ -54,6 +54,15 @@ void look(const oracle::ProgramReference& reference, const Jet<N>& jet, const st
     }
 }
 
+/// The same of what a jet knows about the middle of its box.
+void lookAtMiddle(const oracle::ProgramReference& reference, const Jet<1>& jet, double middle, Seen& seen) {
+    if (!jet.centre.isProof()) return;
+    if (const auto value = reference.at({middle})) checkInside({jet.centre.low, jet.centre.high}, value);
+    if (!isBounded(jet.centreFirst[0])) return;
+    ++seen.middles;
+    checkInside(jet.centreFirst[0], reference.derivative({middle}, 0));
+}
+
 /// Inside an interval, so that a difference looks at nothing beyond it.
 double placeWithin(RandomFormula& random, double low, double high) {
     return random.between(low + (high - low) * 1e-3, high - (high - low) * 1e-3);
@@ -75,6 +84,10 @@ TEST_CASE("values and derivatives at high precision lie inside the jets of rando
             const double low = random.between(-4, 4), high = low + std::pow(10, random.between(-10, 0.7));
             const Jet<1> jet = evaluator({Bounds{low, high}})[0];
             if (!jet.value.known) continue;
+            if (isBounded(jet.second[0])) { // else what lies beside the middle may be another piece
+                INFO(formula << " over [" << shortestNumber(low) << ", " << shortestNumber(high) << "], middle");
+                lookAtMiddle(reference, jet, middleAndRadius({low, high}).middle, seen);
+            }
             for (int k = 0; k < 7; ++k) {
                 const double at = placeWithin(random, low, high);
                 INFO(formula << " over [" << shortestNumber(low) << ", " << shortestNumber(high) << "] at "
@@ -85,6 +98,7 @@ TEST_CASE("values and derivatives at high precision lie inside the jets of rando
     }
     CHECK(seen.places > 12 * static_cast<int>(formulas));
     CHECK(seen.firsts > 6 * static_cast<int>(formulas));
+    CHECK(seen.middles > static_cast<int>(formulas));
     CHECK(seen.seconds > 5 * static_cast<int>(formulas));
 }
 
@@ -173,6 +187,31 @@ TEST_CASE("jets of sums and products over terms, and of formulas in formulas, st
     CHECK(seen.seconds == 5 * 20 * 4);
 }
 
+TEST_CASE("rounding errors of long formulas lie inside jets over single places") {
+    // There nothing but rounding makes a jet wide, so a margin too small shows.
+    Seen seen;
+    for (const char* formula :
+         {"prod_{k=1}^{40} (x + k/7)", "sum_{k=1}^{80} x^3/(3k + 1)", "sum_{k=1}^{60} 1/(x + k/3)",
+          "sum_{k=1}^{60} (x + k/9)/(x + k)", "prod_{k=1}^{40} (x - k/7)^2/k", "sum_{k=1}^{40} sqrt(x + k/3)/k",
+          "x*1.1*1.3*0.7*1.9*0.3*1.7*2.3*0.9*1.1*1.3*0.7*1.9*0.3*1.7*2.3*0.9*1.3*0.7*1.9*0.3*x"}) {
+        const auto program = compiledFormula(formula);
+        REQUIRE(program);
+        JetEvaluator<1> evaluator(*program);
+        const oracle::ProgramReference reference{*program};
+        RandomFormula random(17);
+        const int before = seen.seconds;
+        for (int i = 0; i < 60; ++i) {
+            const double at = random.between(0.1, 3);
+            const Jet<1> jet = evaluator({Bounds{at, at}})[0];
+            INFO(formula << " at " << shortestNumber(at));
+            look<1>(reference, jet, {at}, seen);
+            lookAtMiddle(reference, jet, at, seen);
+        }
+        INFO(formula);
+        CHECK(seen.seconds == before + 60);
+    }
+}
+
 TEST_CASE("widths of values fall with the square of the interval") {
     // What an enclosure is wider than the values themselves, at one width and at a tenth of it.
     struct Case {
@@ -212,6 +251,8 @@ TEST_CASE("a corner inside leaves the second derivative unknown, a jump both; on
     CHECK(over("{ x for x < 0; x^2 otherwise }", 0, 1).second[0].low <= 2);
     CHECK_FALSE(isBounded(over("{ 1 for x < 0 }", 1, 2).first[0]));
     CHECK_FALSE(isBounded(over("sqrt(x)", 0, 1).first[0]));
+    CHECK_FALSE(isBounded(over("x^2.5", -1, 1).first[0])); // undefined on one side
+    CHECK(isBounded(over("x^2.5", 0, 1).second[0]));
     CHECK_FALSE(isBounded(over("1/x", -1, 1).first[0]));
     CHECK_FALSE(isBounded(over("arctan(x, -1)", -1, 1).first[0])); // across the cut
     CHECK(isBounded(over("arctan(x, 1)", -1, 1).second[0]));

@@ -26,7 +26,7 @@ std::optional<SampledCurve> draw(std::vector<std::string> page, const Plot& plot
     if (reading.drawn.empty()) return std::nullopt;
     SampledCurve d{
         *curveOf(reading.drawn[0]), {{reading.xScale, x.low, x.high, 120}, {reading.yScale, y.low, y.high, 80}}, {}};
-    d.samples = sampleCurve(*d.curve.program, d.curve.interval, d.map, wanted, {}, Proofs::All);
+    d.samples = sampleCurve(*d.curve.program, d.curve.interval, d.map, wanted, {}, {.proofs = Proofs::All});
     return d;
 }
 

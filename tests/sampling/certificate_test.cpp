@@ -28,7 +28,7 @@ std::optional<Certified> certified(const std::string& formula, Interval interval
     c.f = compile(page, plotted.expression, inputs).program;
     if (!c.f) return std::nullopt;
     c.map = {{ScaleKind::Linear, interval.low, interval.high, 120}, {ScaleKind::Linear, low, high, 80}};
-    c.samples = sampleCurve(*c.f, interval, c.map, tolerance, {}, Proofs::All);
+    c.samples = sampleCurve(*c.f, interval, c.map, tolerance, {}, {.proofs = Proofs::All});
     return c;
 }
 
@@ -192,10 +192,12 @@ struct OneChord {
         }
         return worst;
     }
-    bool isProven(double wanted) const {
+    bool isProven(double wanted, double raised = 0) const {
         CurveSamples samples;
-        const auto [xa, ya] = at(from);
-        const auto [xb, yb] = at(to);
+        auto [xa, ya] = at(from);
+        auto [xb, yb] = at(to);
+        ya += raised;
+        yb += raised;
         samples.stretches.push_back(
             {{from, to}, {xa, xb}, {ya, yb}, {PointState::Estimated, PointState::Estimated}, {}});
         ProofEffort effort = ProofEffort::of(*curve);
@@ -273,6 +275,24 @@ TEST_CASE("of a parabola the bound is exact") {
     CHECK(chord->deviation() == Approx(deviation));
     CHECK(chord->isProven(deviation * (1 + 1e-7)));
     CHECK_FALSE(chord->isProven(deviation * (1 - 1e-7)));
+}
+
+TEST_CASE("a chord beside its curve is proven as far as it lies beside it") {
+    // Tangent to the curve in its middle, so that both its ends are 1/16 too low.
+    const auto chord = chordOf("f(x) = x^2/4", "f(x)", plain, -0.5, 0.5);
+    const double away = 10.0 / 16;
+    CHECK(chord->isProven(away * (1 + 1e-7), -1.0 / 16));
+    CHECK_FALSE(chord->isProven(away * (1 - 1e-3), -1.0 / 16));
+    CHECK_FALSE(chord->isProven(away * 0.51, -1.0 / 16));
+    // Along the slope of a cubic, and of a curve on a logarithmic scale.
+    const auto cubic = chordOf("f(x) = x^3/8", "f(x)", plain, -1, 1);
+    CHECK_FALSE(cubic->isProven(cubic->deviation() / 1.01));
+    const auto raised = chordOf("f(x) = ln(x)^2/4", "f(x)", logarithmicX, 0.5, 2);
+    const double ends = 0.5 * std::log(2) * std::log(2) / 4; // half of what the chord is lifted by
+    CHECK_FALSE(raised->isProven(10 * ends, -2 * ends));
+    // A straight line is none on a logarithmic scale: through its middle, a chord leaves it by 2.5 mm upwards.
+    CHECK_FALSE(chordOf("f(x) = x", "f(x)", logarithmicX, 0.5, 2)->isProven(2, -0.25));
+    CHECK(chordOf("f(x) = x", "f(x)", logarithmicX, 0.5, 2)->isProven(3, -0.25));
 }
 
 TEST_CASE("no chord over a corner, a jump or a place without a value is proven beyond what it keeps") {

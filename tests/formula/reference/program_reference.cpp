@@ -183,13 +183,21 @@ std::optional<std::pair<double, double>> ProgramReference::derivative(const std:
                                                                       std::optional<std::size_t> k) const {
     const auto wide = difference(program, inputs, j, k, -60), narrow = difference(program, inputs, j, k, -61);
     if (!wide || !narrow) return std::nullopt;
-    Ball apart;
+    Ball apart, found = *narrow;
     arb_sub(apart.v, wide->v, narrow->v, precision);
-    const double value = arf_get_d(arb_midref(narrow->v), ARF_RND_NEAR),
-                 error = 2 * std::abs(arf_get_d(arb_midref(apart.v), ARF_RND_UP)) + 2 * mag_get_d(arb_radref(apart.v));
+    arb_mul_2exp_si(apart.v, apart.v, 1);
+    arb_get_mag(arb_radref(apart.v), apart.v); // twice the difference of both, as an error
+    arb_add_error_mag(found.v, arb_radref(apart.v));
+    const double value = arf_get_d(arb_midref(found.v), ARF_RND_NEAR), error = mag_get_d(arb_radref(found.v));
     if (!std::isfinite(value) || !(error <= 1e-14 * (1e-6 + std::abs(value)))) return std::nullopt;
-    const double slack = error + std::abs(value) * 1e-16;
-    return std::pair{std::nextafter(value - slack, -HUGE_VAL), std::nextafter(value + slack, HUGE_VAL)};
+    arf_t low, high;
+    arf_init(low);
+    arf_init(high);
+    arb_get_interval_arf(low, high, found.v, precision);
+    const std::pair<double, double> ends{arf_get_d(low, ARF_RND_FLOOR), arf_get_d(high, ARF_RND_CEIL)};
+    arf_clear(low);
+    arf_clear(high);
+    return ends;
 }
 
 } // namespace oracle

@@ -1,0 +1,91 @@
+#include "composition/figure.h"
+#include "drawing/svg_writer.h"
+
+#include <catch2/catch.hpp>
+#include <mutex>
+
+using namespace coulter;
+
+namespace {
+
+Document documentOf(const std::string& formula) {
+    Document d;
+    d.page = {"f(x) = " + formula, "x in [0, 1]"};
+    d.panels[0].plots.emplace_back();
+    d.panels[0].plots[0].of = "f(x)";
+    return d;
+}
+
+/// What is told of a figure while it is made.
+struct Told {
+    std::vector<Figure> pictures;
+    std::vector<double> shares;
+    std::vector<std::string> stages;
+    std::mutex mutex;
+    FigureWatch watch() {
+        FigureWatch w;
+        w.picture = [this](Figure figure) { pictures.push_back(std::move(figure)); };
+        w.proving = [this](std::size_t panel, std::size_t drawn, std::size_t part, const CurveSamples& soFar) {
+            const std::scoped_lock lock(mutex);
+            CHECK(panel + drawn + part == 0);
+            shares.push_back(soFar.certificate.share());
+        };
+        w.stage = [this](std::string_view doing, std::size_t done, std::size_t all) {
+            const std::scoped_lock lock(mutex);
+            CHECK(done <= all);
+            if (stages.empty() || stages.back() != doing) stages.emplace_back(doing);
+        };
+        return w;
+    }
+};
+
+const CurveSamples& curve(const Figure& figure) { return *curveSamplesOf(figure.panels[0].drawn[0]); }
+
+} // namespace
+
+TEST_CASE("a picture comes before its proofs, and what it shows stays unless a proof finds more") {
+    const Document d = documentOf("prod_{k=1}^{60} sin(x + k)");
+    Told told;
+    const Figure whole = drawFigure(d, effortOf(d.sheet), {}, nullptr, told.watch());
+    REQUIRE(told.pictures.size() == 1);
+    const Figure& first = told.pictures[0];
+    CHECK_FALSE(first.effort.proofs);
+    CHECK(whole.effort.proofs);
+    CHECK(curve(first).certificate.provenLength == 0);
+    CHECK(curve(whole).certificate.share() > 0.99);
+    CHECK(curve(first).pointCount() > 50);
+    // The ribbon fills: shares grow.
+    REQUIRE(told.shares.size() > 3);
+    CHECK(std::ranges::is_sorted(told.shares));
+    CHECK(told.shares.front() < told.shares.back());
+    CHECK(told.stages == std::vector<std::string>{"reading", "sampling", "drawing"});
+    // Who watches changes nothing.
+    const Figure unwatched = drawFigure(d);
+    CHECK(writeSvg(whole.scene, "", "") == writeSvg(unwatched.scene, "", ""));
+    CHECK(curve(whole).stretches[0].x == curve(unwatched).stretches[0].x);
+}
+
+TEST_CASE("what is proven at once, or was before, comes as one picture") {
+    Told quick;
+    const Document plain = documentOf("sin(x)");
+    drawFigure(plain, effortOf(plain.sheet), {}, nullptr, quick.watch());
+    CHECK(quick.pictures.empty());
+
+    const Document d = documentOf("prod_{k=1}^{60} sin(x + k)");
+    SampleStore store;
+    Told first, second;
+    drawFigure(d, effortOf(d.sheet), {}, &store, first.watch());
+    drawFigure(d, effortOf(d.sheet), {}, &store, second.watch());
+    CHECK(first.pictures.size() == 1);
+    CHECK(second.pictures.empty());
+    CHECK(second.shares.empty());
+}
+
+TEST_CASE("a stop while curves are proven leaves a figure that is not finished") {
+    const Document d = documentOf("sum_{k=1}^{300} cos(k x)/k");
+    std::stop_source stop;
+    FigureWatch watch;
+    watch.proving = [&](std::size_t, std::size_t, std::size_t, const CurveSamples&) { stop.request_stop(); };
+    const Figure figure = drawFigure(d, effortOf(d.sheet), stop.get_token(), nullptr, watch);
+    CHECK_FALSE(figure.finished);
+}
