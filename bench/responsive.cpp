@@ -1,4 +1,5 @@
-// How long the window's event loop pauses, and how soon Stop is obeyed, while a heavy integral is sampled.
+// How long the window's event loop pauses, and how soon Stop is obeyed, while a heavy integral is sampled and while
+// curves are proven; and how soon their first picture is there, beside drawing them without proofs.
 #include "desktop/main_window.h"
 
 #include <QApplication>
@@ -42,6 +43,67 @@ double longestPause(double during, const std::function<void()>& each) {
     return longest;
 }
 
+/// Formulas whose proofs take longer than they themselves, on [0, 1] or as given.
+struct Proven {
+    const char* name;
+    std::vector<std::string> page;
+};
+std::vector<Proven> provenCases() {
+    std::string nested = "x";
+    for (int k = 0; k < 40; ++k) nested = "sin(" + nested + ")";
+    std::string product;
+    for (int k = 1; k <= 30; ++k) product += "sin(x + " + std::to_string(k) + ") ";
+    return {{"sin nested 40", {"f(x) = " + nested, "x in [0, 1]"}},
+            {"30 factors", {"f(x) = " + product, "x in [0, 1]"}},
+            {"prod of 40 factors", {"f(x) = prod_{k=1}^{40} sin(x + k)", "x in [0, 1]"}},
+            {"0.5^n cos(3^n pi x)", {"f(x) = sum_{n=0}^{40} 0.5^n cos(3^n pi x)", "x in [-3, 3]"}}};
+}
+
+/// When the first picture of a figure is there, when the proven one, the longest pause of the event loop meanwhile, and
+/// how long Stop takes in the middle of its proofs; beside a figure that is never proven.
+void whileProving(const Proven& each) {
+    FigureRequest request;
+    request.document.page = each.page;
+    request.document.panels[0].plots = {plotOf("f(x)")};
+    request.dotsPerMm = 8;
+    const auto start = Clock::now();
+    Effort bare = effortOf(request.document.sheet);
+    bare.proofs = false;
+    paintRaster(drawFigure(request.document, bare).scene, request.dotsPerMm);
+    const double plain = milliseconds(Clock::now() - start);
+    FigureWorker worker;
+    bool busy = true;
+    double first = 0;
+    Clock::time_point begin;
+    QObject::connect(&worker, &FigureWorker::busyChanged, &worker, [&](bool now) { busy = now; });
+    QObject::connect(&worker, &FigureWorker::ready, &worker, [&] {
+        if (first == 0) first = milliseconds(Clock::now() - begin);
+    });
+    begin = Clock::now();
+    worker.request(request);
+    double pause = 0;
+    for (auto last = begin; busy;) {
+        QApplication::processEvents(QEventLoop::AllEvents);
+        const auto now = Clock::now();
+        pause = std::max(pause, milliseconds(now - last));
+        last = now;
+    }
+    const double whole = milliseconds(Clock::now() - begin), firstPicture = first;
+    first = 0;
+    busy = true;
+    FigureWorker again;
+    QObject::connect(&again, &FigureWorker::busyChanged, &again, [&](bool now) { busy = now; });
+    QObject::connect(&again, &FigureWorker::ready, &again, [&] { first = 1; });
+    again.request(request);
+    while (busy && first == 0) QApplication::processEvents();
+    const auto stopped = Clock::now();
+    again.stop();
+    while (busy) QApplication::processEvents();
+    std::printf("%-22s without proofs %7.1f ms; in the window first picture %7.1f, proven %7.1f, longest pause %5.1f, "
+                "Stop %5.1f ms\n",
+                each.name, plain, firstPicture, whole, pause, milliseconds(Clock::now() - stopped));
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -78,6 +140,7 @@ int main(int argc, char** argv) {
         while (busy) QApplication::processEvents();
         times.push_back(milliseconds(Clock::now() - stopped));
     }
+    for (const Proven& each : provenCases()) whileProving(each);
     if (times.empty()) return std::printf("nothing was slow enough to be stopped\n"), 1;
     std::ranges::sort(times);
     std::printf("Stop to stillness, %zu times: median %.1f ms, longest %.1f ms\n", times.size(),

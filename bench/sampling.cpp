@@ -188,8 +188,8 @@ void bySize() {
                            {ScaleKind::Linear, *low, *high, 80}};
         CurveSamples samples;
         const double bare = seconds([&] { samples = sampleCurve(*program, each.interval, map, tolerance); });
-        const double whole =
-            seconds([&] { samples = sampleCurve(*program, each.interval, map, tolerance, {}, {.proofs = Proofs::All}); });
+        const double whole = seconds(
+            [&] { samples = sampleCurve(*program, each.interval, map, tolerance, {}, {.proofs = Proofs::All}); });
         ProofEffort effort = ProofEffort::of(*program);
         const double proofs = seconds([&] { certify(samples, *program, map, tolerance, effort); });
         const std::size_t intervals = samples.certificate.evaluations;

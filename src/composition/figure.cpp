@@ -88,7 +88,7 @@ bool waitsForProofs(const Figure& figure, const Effort& effort, SampleStore& sto
 }
 
 /// Read, looked at and laid out: all but samples and drawing.
-Figure laidOut(const Document& document, const Effort& effort, const std::stop_token& stop) {
+Figure laidOut(const Document& document, const Effort& effort, const std::stop_token& stop, const FigureWatch& watch) {
     Figure figure;
     figure.document = document;
     figure.effort = effort;
@@ -100,6 +100,7 @@ Figure laidOut(const Document& document, const Effort& effort, const std::stop_t
         const Panel& panel = document.panels[p];
         PanelFigure& made = figure.panels[p];
         PanelReading reading = readPlots(figure.page, panel, p);
+        if (watch.stage) watch.stage("looking", p, document.panels.size());
         const PanelLook look =
             lookAtPanel(panel, reading, effort.operations / static_cast<double>(document.panels.size()), stop);
         made.layout = layoutPanel(figure.page, document.sheet, panel, reading, look,
@@ -177,7 +178,7 @@ Figure drawFigure(const Document& document, const Effort& effort, std::stop_toke
     SampleStore ownStore;
     SampleStore& store = known ? *known : ownStore;
     if (watch.stage) watch.stage("reading", 0, 0);
-    Figure figure = laidOut(document, effort, stop);
+    Figure figure = laidOut(document, effort, stop, watch);
     const Effort share = shareOf(effort, figure);
     if (watch.picture && effort.proofs && waitsForProofs(figure, share, store)) {
         Effort withoutProofs = share;

@@ -68,8 +68,9 @@ std::optional<Limits> fromValues(std::vector<double> values, ScaleKind scale, do
 
 PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double operations, const std::stop_token& stop) {
     PanelLook look;
-    // A part of what the figure may take, shared by all that is drawn.
-    const double share = operations / 10 / static_cast<double>(std::max<std::size_t>(1, reading.drawn.size()));
+    // A part of what the figure may take, shared by all that is drawn. No patience is needed for a look.
+    const double share = std::min(operations / 10, usualOperations) /
+                         static_cast<double>(std::max<std::size_t>(1, reading.drawn.size()));
     look.extents.xScale = reading.xScale;
     look.extents.yScale = reading.yScale;
     // What the horizontal scale will show decides where functions are looked at.

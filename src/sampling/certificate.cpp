@@ -17,7 +17,7 @@ constexpr int firstLevelToGiveUp = 3;
 /// For a whole curve: evaluations over intervals, and the part of its operations that may be spent in vain, on chords
 /// that are not proven in the end.
 constexpr double mostEvaluations = 100'000;
-constexpr double partInVain = 0.2;
+constexpr double partInVain = 0.05;
 /// So often who watches is told what is proven so far, in chords.
 constexpr std::size_t chordsBetweenTelling = 16;
 

@@ -30,7 +30,7 @@ enum class Proofs { None, All };
 struct CurveEffort {
     Proofs proofs = Proofs::None;
     std::size_t mostEvaluations = 1'000'000; ///< of the function
-    double mostProofOperations = 5e6;        ///< of arithmetic on bounds (see costOf)
+    double mostProofOperations = 2e7;        ///< of arithmetic on bounds (see costOf)
     /// Told now and then while chords are being proven, with what is known so far.
     std::function<void(const CurveSamples&)> watch = {};
 };

@@ -369,7 +369,7 @@ TEST_CASE("on a terminal progress is shown, and Ctrl+C leaves no half file") {
     const Folder folder;
     const std::string recipe = dearRecipe(folder);
     OnTerminal program({"render", recipe, "--patient", "-o", folder / "dear.pdf"});
-    REQUIRE(program.readUntil("sampling"));
+    REQUIRE(program.readUntil("looking"));
     CHECK(program.out.find("dear.coulter") != std::string::npos);
     program.press('\x03');
     CHECK(program.status() == 130);

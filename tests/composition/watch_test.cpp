@@ -58,7 +58,7 @@ TEST_CASE("a picture comes before its proofs, and what it shows stays unless a p
     REQUIRE(told.shares.size() > 3);
     CHECK(std::ranges::is_sorted(told.shares));
     CHECK(told.shares.front() < told.shares.back());
-    CHECK(told.stages == std::vector<std::string>{"reading", "sampling", "drawing"});
+    CHECK(told.stages == std::vector<std::string>{"reading", "looking", "sampling", "drawing"});
     // Who watches changes nothing.
     const Figure unwatched = drawFigure(d);
     CHECK(writeSvg(whole.scene, "", "") == writeSvg(unwatched.scene, "", ""));
