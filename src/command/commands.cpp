@@ -84,6 +84,11 @@ void addPatient(CLI::App& command, bool& patient) {
     command.add_flag("--patient", patient, "however long it takes; else what is very dear is left unfinished");
 }
 
+int sayUnfinished(const std::string& about, Problem problem, bool tooDear) {
+    if (tooDear) problem.suggestion += ", or wait for it with --patient";
+    return say(about, problem);
+}
+
 int interrupted(const std::string& about) {
     Problem problem;
     problem.sentence = "Stopped; nothing was written.";

@@ -57,6 +57,9 @@ int usage(const std::string& sentence);
 /// The option --patient.
 void addPatient(CLI::App& command, bool& patient);
 
+/// Says what is unfinished, and that patience would finish it.
+int sayUnfinished(const std::string& about, Problem problem, bool tooDear);
+
 /// Says that a command was stopped; returns statusInterrupted.
 int interrupted(const std::string& about);
 

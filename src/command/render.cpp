@@ -51,7 +51,7 @@ int renderOne(const std::string& recipe, const std::filesystem::path& target, co
     if (interruption.happened()) return interrupted(recipe);
     if (!exported.bytes) return say(recipe, exported.problem);
     if (exported.unfinished) {
-        say(recipe, *exported.unfinished);
+        sayUnfinished(recipe, *exported.unfinished, exported.tooDear);
         if (arguments.strict) return statusProblem;
     }
     const int status = sayErrors(recipe, page);

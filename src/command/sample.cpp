@@ -38,7 +38,7 @@ std::optional<std::pair<double, double>> twoNumbers(const std::string& text, cha
 }
 
 int write(const Arguments& arguments, const Drawn& drawn, double tolerance) {
-    if (!isFinished(drawn)) say(drawn.of, unfinished(drawn));
+    if (!isFinished(drawn)) sayUnfinished(drawn.of, unfinished(drawn), isTooDear(drawn));
     return deliver(arguments.output, arguments.report ? samplesReport(drawn, tolerance) : tableCsv(tableOf(drawn)));
 }
 

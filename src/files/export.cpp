@@ -4,6 +4,7 @@
 #include "files/recipe.h"
 #include "plots/telling.h"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 
@@ -89,7 +90,9 @@ Exported exportFigure(const Document& document, const ExportFormat& format, std:
         return {std::nullopt,
                 saying("There is not enough memory for a figure of this size.", "choose a smaller sheet or resolution"),
                 {}};
-    return {std::move(bytes), {}, unfinishedPlot(figure)};
+    const bool tooDear = std::ranges::any_of(
+        figure.panels, [](const PanelFigure& panel) { return std::ranges::any_of(panel.drawn, isTooDear); });
+    return {std::move(bytes), {}, unfinishedPlot(figure), tooDear};
 }
 
 RecipeFound findRecipe(const std::string& bytes) {

@@ -32,6 +32,7 @@ struct Exported {
     std::optional<std::string> bytes;
     Problem problem;
     std::optional<Problem> unfinished;
+    bool tooDear = false; ///< what is unfinished would be finished patiently
 };
 
 struct ExportOptions {

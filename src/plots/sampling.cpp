@@ -35,11 +35,13 @@ double affordable(const Program& program, std::span<const Interval> intervals, d
     return std::isinf(cost) ? 0 : operations / cost;
 }
 
-/// Evenly, in so many places as are affordable.
+/// Evenly, in so many places as are affordable; half a step inside open ends.
 std::vector<double> evenly(const Interval& interval, double count) {
     std::vector<double> places;
-    const double n = std::floor(count);
-    for (double i = 0; i < n; ++i) places.push_back(interval.low + (interval.high - interval.low) * (i + 0.5) / n);
+    const double n = std::floor(count), before = interval.lowClosed ? 0 : 0.5, after = interval.highClosed ? 0 : 0.5,
+                 steps = std::max(1.0, n - 1 + before + after);
+    for (double i = 0; i < n; ++i)
+        places.push_back(std::min(interval.high, interval.low + (interval.high - interval.low) * (i + before) / steps));
     return places;
 }
 

@@ -137,16 +137,18 @@ std::vector<Lane> lanes(const Field& field, const FieldSamples& samples, const D
     return both;
 }
 
-std::string summary(const Curve&, const CurveSamples& samples, const Effort& effort) {
+std::string summary(const Curve& curve, const CurveSamples& samples, const Effort& effort) {
     const bool grid = !samples.stretches.empty() && samples.stretches[0].state[0] == PointState::Grid;
     // Rounded downwards, so that 100 means all of it.
     const double percent = std::floor(1000 * samples.certificate.share() + 1e-9) / 10;
     std::string text = std::to_string(samples.pointCount());
-    text += grid ? " points of the grid"
-                 : " points to " + roundedNumber(effort.tolerance, 6) + " mm, " +
-                       (effort.proofs || samples.certificate.provenLength > 0 ? roundedNumber(percent, 6) + " % proven"
-                                                                              : "not proven yet") +
-                       ", " + std::to_string(samples.evaluations) + " evaluations";
+    text += grid && isAdaptive(curve.grid) ? " points, evenly spread"
+            : grid
+                ? " points of the grid"
+                : " points to " + roundedNumber(effort.tolerance, 6) + " mm, " +
+                      (effort.proofs || samples.certificate.provenLength > 0 ? roundedNumber(percent, 6) + " % proven"
+                                                                             : "not proven yet") +
+                      ", " + std::to_string(samples.evaluations) + " evaluations";
     int poles = 0, jumps = 0, undefined = 0;
     for (const Gap& gap : samples.gaps)
         ++(gap.kind == GapKind::Pole ? poles : gap.kind == GapKind::Jump ? jumps : undefined);
@@ -157,10 +159,11 @@ std::string summary(const Curve&, const CurveSamples& samples, const Effort& eff
     return text;
 }
 
-std::string summary(const Field&, const FieldSamples& samples, const Effort& effort) {
+std::string summary(const Field& field, const FieldSamples& samples, const Effort& effort) {
+    const bool adaptive = isAdaptive(field.grids[0]) && isAdaptive(field.grids[1]);
     if (!samples.isMesh())
         return std::to_string(samples.columns.size()) + " × " + std::to_string(samples.rows.size()) +
-               " points of the grid";
+               (adaptive ? " points, evenly spread" : " points of the grid");
     return std::to_string(samples.pointCount()) + " points, " + std::to_string(samples.triangles.size()) +
            " triangles to " + roundedNumber(effort.tolerance, 6) + " mm, " + std::to_string(samples.evaluations) +
            " evaluations";
@@ -287,7 +290,7 @@ Problem unfinished(const Drawn& drawn) {
                        " and takes very long to compute; " +
                        (points == 0 ? "not one value could be had."
                                     : "only " + counted(static_cast<int>(points), "point") + " could be had.");
-    problem.suggestion = "write it with fewer of these, draw a smaller part, or wait for it: go on, or --patient";
+    problem.suggestion = "write it with fewer of these, or draw a smaller part";
     return problem;
 }
 

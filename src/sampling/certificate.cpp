@@ -73,7 +73,7 @@ public:
             for (std::size_t i = 0; i + 1 < stretch.x.size(); ++i) {
                 const Chord chord = chordOf(stretch, i);
                 const double length = chord.lengthWithin(x_.length, y_.length);
-                if (length == 0 || spent()) continue;
+                if (length == 0) continue;
                 const std::optional<double> bound = proveOnce(stretch, i, chord);
                 if (effort_.watch && ++looked % chordsBetweenTelling == 0) effort_.watch(samples);
                 if (!bound) continue;
@@ -190,6 +190,7 @@ private:
         if (known_) {
             if (const auto at = known_->find(ends); at != known_->end()) return at->second;
         }
+        if (spent()) return std::nullopt;
         const std::size_t before = evaluations_;
         const std::optional<double> bound = prove(chord, provable(stretch, i), tolerance_.at(ends.first));
         if (!bound) effort_.inVainLeft -= std::min(effort_.inVainLeft, evaluations_ - before);

@@ -62,8 +62,7 @@ public:
             refine();
             keepFewest();
         }
-        CurveSamples samples = collect();
-        return samples;
+        return collect();
     }
 
 private:
@@ -77,7 +76,7 @@ private:
             const std::vector<double> missed =
                 certify(samples, f_, probe_.map(), tolerance_, effort, stop_, &provenChords_);
             samples.certificate.evaluations = all - effort.evaluationsLeft;
-            if (search == mostSearches || effort.isSpent() || stopped()) return samples;
+            if (search == mostSearches || stopped()) return samples;
             const bool wrong = search < mostRepairs && checkChords();
             if (missed.empty() && !wrong) return samples;
             add(missed);
