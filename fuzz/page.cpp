@@ -1,7 +1,9 @@
 // Coverage-guided fuzzing: any bytes as a formula page, through reading, compiling, evaluation at points and over
 // intervals. Nothing may crash, hang or grow without bound, whatever the page says.
+#include "formula/bounds_arithmetic.h"
 #include "formula/enclosure.h"
 #include "formula/expr_build.h"
+#include "formula/jet.h"
 #include "formula/plotted.h"
 #include "typeset/formula_math.h"
 
@@ -40,11 +42,29 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         IntervalEvaluator enclosing(*compiled.program);
         const std::vector<Enclosure> around(line.parameters.size(), Enclosure{0.5, 1});
         const auto bounds = enclosing(around);
-        for (std::size_t k = 0; k < bounds.size(); ++k) { // both ends of the interval are among the places
-            const double at = values[k][5];
-            if (bounds[k].known && bounds[k].low <= bounds[k].high && !std::isnan(at) && line.parameters.size() == 1 &&
-                (at < bounds[k].low || at > bounds[k].high))
-                std::abort();
+        if (line.parameters.size() == 2) {
+            JetEvaluator<2> two(*compiled.program);
+            two({Bounds{0.5, 1}, Bounds{0.5, 1}});
+        }
+        if (line.parameters.size() != 1) continue;
+        JetEvaluator<1> one(*compiled.program);
+        const auto jetsOver = [&](double low, double high) {
+            const auto found = one({Bounds{low, high}});
+            return std::vector<Jet<1>>(found.begin(), found.end());
+        };
+        const std::vector<Jet<1>> whole = jetsOver(0.5, 1), first = jetsOver(0.5, 0.5), last = jetsOver(1, 1);
+        for (std::size_t k = 0; k < whole.size(); ++k) {
+            const double at = values[k][5]; // one end of the interval
+            const auto outside = [at](const Enclosure& e) {
+                return e.known && e.low <= e.high && !std::isnan(at) && (at < e.low || at > e.high);
+            };
+            if (outside(bounds[k]) || outside(whole[k].value)) std::abort();
+            // Between both ends some slope is the mean one.
+            const Bounds& slopes = whole[k].first[0];
+            if (!isBounded(slopes) || !first[k].value.isProof() || !last[k].value.isProof()) continue;
+            const Bounds from{first[k].value.low, first[k].value.high}, to{last[k].value.low, last[k].value.high};
+            const Bounds mean = 2 * (to - from);
+            if (mean.high < slopes.low || mean.low > slopes.high) std::abort();
         }
     }
     return 0;
