@@ -121,10 +121,13 @@ int run(const Arguments& arguments) {
     Drawn& drawn = reading.drawn[0];
     drawn.parts.resize(1); // the edge of an area is not what is asked for
     progress.show("sampling", 0, 0);
+    SampleWatch watch;
+    watch.proving = [&](const CurveSamples& soFar) {
+        progress.show("proving", static_cast<std::size_t>(100 * soFar.certificate.share()), 100);
+    };
+    watch.sampling = [&](std::size_t done, std::size_t all) { progress.show("sampling", done, all); };
     drawn.parts[0].samples = std::make_shared<const Samples>(
-        sampleSource(*drawn.parts[0].source, {}, frame, effort, interruption.token(), [&](const CurveSamples& soFar) {
-            progress.show("proving", static_cast<std::size_t>(100 * soFar.certificate.share()), 100);
-        }));
+        sampleSource(*drawn.parts[0].source, {}, frame, effort, interruption.token(), watch));
     if (interruption.happened()) return interrupted(arguments.of);
     return write(arguments, drawn, effort.tolerance);
 }

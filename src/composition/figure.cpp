@@ -61,15 +61,18 @@ void sampleAll(Figure& figure, std::size_t index, const Effort& effort, const st
     if (watch.stage) watch.stage("sampling", 0, list.size());
     tbb::parallel_for(std::size_t{0}, list.size(), [&](std::size_t i) {
         const Wanted& same = *list[i].second;
-        std::function<void(const CurveSamples&)> proving;
+        SampleWatch sampleWatch;
+        if (watch.stage && list.size() == 1) // else what is counted are sources
+            sampleWatch.sampling = [&](std::size_t points, std::size_t all) { watch.stage("sampling", points, all); };
         if (watch.proving && effort.proofs) {
-            proving = [&](const CurveSamples& soFar) {
+            sampleWatch.proving = [&](const CurveSamples& soFar) {
                 for (const Wanted::Place& place : same.places) watch.proving(index, place.drawn, place.part, soFar);
             };
         }
         const Drawn& first = panel.drawn[same.places[0].drawn];
         const auto samples = store.samplesOf(*list[i].first, stop, [&] {
-            return sampleSource(*first.parts[same.places[0].part].source, first.finer, frame, effort, stop, proving);
+            return sampleSource(*first.parts[same.places[0].part].source, first.finer, frame, effort, stop,
+                                sampleWatch);
         });
         for (const Wanted::Place& place : same.places) panel.drawn[place.drawn].parts[place.part].samples = samples;
         if (watch.stage) watch.stage("sampling", ++done, list.size());

@@ -165,20 +165,23 @@ double Evaluator::operator()(double x) {
 }
 
 void evaluateInParallel(const Program& program, std::span<const double* const> inputs, std::span<double* const> outputs,
-                        std::size_t count, std::stop_token stop) {
-    // Whole blocks only, so that every point meets the same kernel lanes as in one run.
-    const std::size_t blocks = (count + Evaluator::blockSize - 1) / Evaluator::blockSize;
-    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, blocks, 16),
+                        std::size_t count, std::stop_token stop, const std::function<void(std::size_t)>& evaluated) {
+    // Every point is computed by itself, so how they are shared out shows nowhere. Points with integrals are dear: a
+    // few are enough for one core at a time.
+    const bool dear = !program.integrals.empty();
+    const std::size_t size = dear ? 8 : Evaluator::blockSize, blocks = (count + size - 1) / size;
+    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, blocks, dear ? 1 : 16),
                       [&](const tbb::blocked_range<std::size_t>& range) {
                           Evaluator evaluator(program);
                           evaluator.limit(stop, std::numeric_limits<std::int64_t>::max());
                           std::vector<const double*> in(inputs.size());
                           std::vector<double*> out(outputs.size());
                           for (std::size_t at = range.begin(); at < range.end() && !stop.stop_requested(); ++at) {
-                              const std::size_t start = at * Evaluator::blockSize;
+                              const std::size_t start = at * size, n = std::min(size, count - start);
                               for (std::size_t k = 0; k < in.size(); ++k) in[k] = inputs[k] + start;
                               for (std::size_t k = 0; k < out.size(); ++k) out[k] = outputs[k] + start;
-                              evaluator(in, out, std::min(Evaluator::blockSize, count - start));
+                              evaluator(in, out, n);
+                              if (evaluated) evaluated(n);
                           }
                       });
 }

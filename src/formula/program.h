@@ -5,6 +5,7 @@
 #include <array>
 #include <cstddef>
 #include <cstdint>
+#include <functional>
 #include <memory>
 #include <span>
 #include <stop_token>
@@ -97,7 +98,9 @@ private:
 };
 
 /// Evaluates over all processors' cores; the bits are those of one `Evaluator`.
+/// @param evaluated  told now and then that so many further points are done, from any thread
 void evaluateInParallel(const Program& program, std::span<const double* const> inputs, std::span<double* const> outputs,
-                        std::size_t count, std::stop_token stop = {});
+                        std::size_t count, std::stop_token stop = {},
+                        const std::function<void(std::size_t)>& evaluated = {});
 
 } // namespace coulter

@@ -8,6 +8,7 @@
 #include "sampling/grid.h"
 
 #include <algorithm>
+#include <atomic>
 #include <cmath>
 
 namespace coulter {
@@ -56,15 +57,23 @@ FieldSamples tooDear(FieldSamples samples) {
     return samples;
 }
 
+/// Counts points for who watches; nothing if nobody does.
+std::function<void(std::size_t)> counting(const SampleWatch& watch, std::size_t all) {
+    if (!watch.sampling) return {};
+    return [&watch, all, done = std::make_shared<std::atomic<std::size_t>>(0)](std::size_t more) {
+        watch.sampling(*done += more, all);
+    };
+}
+
 CurveSamples sample(const Curve& curve, const std::vector<FinerStretch>& finer, const Frame& frame,
-                    const Effort& effort, const std::stop_token& stop,
-                    const std::function<void(const CurveSamples&)>& watch) {
+                    const Effort& effort, const std::stop_token& stop, const SampleWatch& watch) {
     const double values = affordable(*curve.program, std::span(&curve.interval, 1), effort.operations, stop);
     if (!isAdaptive(curve.grid)) {
         const GridPoints grid = gridPoints(curve.interval, curve.grid, curve.variable);
         const auto most = static_cast<std::size_t>(std::min(values, static_cast<double>(effort.mostPoints)));
         if (most < 2 && grid.points.size() > most) return tooDear(CurveSamples{});
-        CurveSamples samples = sampleAtPoints(*curve.program, thinned(grid.points, most), stop);
+        const std::vector<double> points = thinned(grid.points, most);
+        CurveSamples samples = sampleAtPoints(*curve.program, points, stop, counting(watch, points.size()));
         if (static_cast<double>(grid.points.size()) > values) return tooDear(std::move(samples));
         return samples;
     }
@@ -72,12 +81,15 @@ CurveSamples sample(const Curve& curve, const std::vector<FinerStretch>& finer, 
     const std::optional<Interval> shown =
         curve.isFunction() ? shownPart(curve.interval, x.kind, {x.low, x.high}) : curve.interval;
     if (!shown) return {};
-    if (values < leastAdaptive) return tooDear(sampleAtPoints(*curve.program, evenly(*shown, values), stop));
+    if (values < leastAdaptive) {
+        const std::vector<double> points = evenly(*shown, values);
+        return tooDear(sampleAtPoints(*curve.program, points, stop, counting(watch, points.size())));
+    }
     Tolerance tolerance = effort.tolerance;
     tolerance.finer = finer;
     CurveEffort allowed;
     allowed.proofs = effort.proofs ? Proofs::All : Proofs::None;
-    allowed.watch = watch;
+    allowed.watch = watch.proving;
     if (std::isfinite(effort.operations)) {
         allowed.mostEvaluations =
             static_cast<std::size_t>(std::min(values, static_cast<double>(allowed.mostEvaluations)));
@@ -89,7 +101,7 @@ CurveSamples sample(const Curve& curve, const std::vector<FinerStretch>& finer, 
 }
 
 FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const Frame& frame, const Effort& effort,
-                    const std::stop_token& stop, const std::function<void(const CurveSamples&)>&) {
+                    const std::stop_token& stop, const SampleWatch& watch) {
     const double values = affordable(*field.program, field.intervals, effort.operations, stop);
     if (values < 4) return tooDear(FieldSamples{});
     const auto axis = [&](std::size_t k) -> const AxisMap& { return k == 0 ? frame.map.x : frame.map.y; };
@@ -121,7 +133,9 @@ FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const 
                            std::max<std::size_t>(
                                2, static_cast<std::size_t>(std::sqrt(share) * static_cast<double>(each.size()))));
     }
-    FieldSamples samples = sampleMeshgrid(*field.program, std::move(points[0]), std::move(points[1]), stop);
+    const std::size_t count = points[0].size() * points[1].size();
+    FieldSamples samples =
+        sampleMeshgrid(*field.program, std::move(points[0]), std::move(points[1]), stop, counting(watch, count));
     if (adaptive || all > values) return tooDear(std::move(samples)); // not chosen between: that would copy
     return samples;
 }
@@ -170,8 +184,7 @@ std::vector<double> coarseParameters(const Curve& curve, ScaleKind xScale, const
 } // namespace
 
 Samples sampleSource(const Source& source, const std::vector<FinerStretch>& finer, const Frame& frame,
-                     const Effort& effort, const std::stop_token& stop,
-                     const std::function<void(const CurveSamples&)>& watch) {
+                     const Effort& effort, const std::stop_token& stop, const SampleWatch& watch) {
     return std::visit([&](const auto& each) -> Samples { return sample(each, finer, frame, effort, stop, watch); },
                       source);
 }

@@ -11,13 +11,18 @@
 
 namespace coulter {
 
+/// Who wants to know how far the sampling of a source is; called from any thread.
+struct SampleWatch {
+    std::function<void(const CurveSamples&)> proving = {};                ///< what is proven so far of a curve
+    std::function<void(std::size_t done, std::size_t all)> sampling = {}; ///< points of a grid
+};
+
 /// Samples a source for a panel: its grid, or adaptively to the effort's tolerance, within what the frame shows. Of a
 /// field beside a variable with a count or a step, one without has 257 places, evenly on its scale. What would take
 /// more operations than the effort allows is sampled as far as they go, and marked as too dear.
-/// @param watch  told now and then what is proven so far of a curve
+/// @param watch  told now and then how far it is
 Samples sampleSource(const Source& source, const std::vector<FinerStretch>& finer, const Frame& frame,
-                     const Effort& effort, const std::stop_token& stop,
-                     const std::function<void(const CurveSamples&)>& watch = {});
+                     const Effort& effort, const std::stop_token& stop, const SampleWatch& watch = {});
 
 /// Whether a source has chords that can be proven, and proving them may take longer than a picture.
 bool hasDearProofs(const Source& source);

@@ -54,6 +54,8 @@ CurveSamples sampleCurve(const Program& f, const Interval& interval, const Panel
                          std::stop_token stop = {}, const CurveEffort& effort = {});
 
 /// The curve at given values of its parameter, in order; undefined values break it into stretches. Stopped: nothing.
-CurveSamples sampleAtPoints(const Program& f, std::span<const double> points, std::stop_token stop = {});
+/// @param evaluated  see evaluateInParallel
+CurveSamples sampleAtPoints(const Program& f, std::span<const double> points, std::stop_token stop = {},
+                            const std::function<void(std::size_t)>& evaluated = {});
 
 } // namespace coulter

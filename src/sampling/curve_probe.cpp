@@ -64,12 +64,13 @@ unsigned outerSides(const Knot& knot, const PanelMap& map) {
 
 double apart(const Knot& a, const Knot& b) { return std::hypot(b.u - a.u, b.v - a.v); }
 
-CurveSamples sampleAtPoints(const Program& f, std::span<const double> points, std::stop_token stop) {
+CurveSamples sampleAtPoints(const Program& f, std::span<const double> points, std::stop_token stop,
+                            const std::function<void(std::size_t)>& evaluated) {
     const bool function = f.outputs.size() == 1;
     std::vector<double> xs(points.begin(), points.end()), ys(points.size());
     const double* in = points.data();
     double* const out[] = {function ? ys.data() : xs.data(), ys.data()};
-    evaluateInParallel(f, std::span(&in, 1), std::span(out, function ? 1 : 2), points.size(), stop);
+    evaluateInParallel(f, std::span(&in, 1), std::span(out, function ? 1 : 2), points.size(), stop, evaluated);
     CurveSamples samples;
     samples.finished = !stop.stop_requested();
     if (!samples.finished) return samples;

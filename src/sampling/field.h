@@ -4,6 +4,7 @@
 #include "sampling/field_samples.h"
 #include "sampling/panel_map.h"
 
+#include <functional>
 #include <stop_token>
 
 namespace coulter {
@@ -16,8 +17,9 @@ inline constexpr double mostFieldPoints = 64e6;
 
 /// The field at every combination of columns and rows.
 /// @param f  (x, y) ↦ z, or the components of a vector
+/// @param evaluated  told now and then that so many further points are done, from any thread
 FieldSamples sampleMeshgrid(const Program& f, std::vector<double> columns, std::vector<double> rows,
-                            std::stop_token stop = {});
+                            std::stop_token stop = {}, const std::function<void(std::size_t)>& evaluated = {});
 
 /// How well a mesh follows its field.
 struct FieldTolerance {

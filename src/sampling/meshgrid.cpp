@@ -15,7 +15,7 @@ double FieldSamples::sizeAt(std::size_t point) const {
 }
 
 FieldSamples sampleMeshgrid(const Program& f, std::vector<double> columns, std::vector<double> rows,
-                            std::stop_token stop) {
+                            std::stop_token stop, const std::function<void(std::size_t)>& evaluated) {
     FieldSamples samples;
     const std::size_t width = columns.size(), count = width * rows.size();
     for (std::size_t k = 0; k < f.outputs.size(); ++k) samples.values.emplace_back(count); // no copies: they are large
@@ -32,6 +32,7 @@ FieldSamples sampleMeshgrid(const Program& f, std::vector<double> columns, std::
                               for (std::size_t k = 0; k < into.size(); ++k)
                                   into[k] = samples.values[k].data() + row * width;
                               evaluator(in, into, width);
+                              if (evaluated) evaluated(width);
                           }
                       });
     samples.columns = std::move(columns);
