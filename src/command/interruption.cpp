@@ -3,17 +3,18 @@
 #include "command/commands.h"
 
 #include <csignal>
-#include <ctime>
 #include <unistd.h>
 
 namespace coulter {
 namespace {
 
-sigset_t ends() {
+/// By this one the waiting thread itself is asked to end.
+constexpr int enough = SIGUSR2;
+
+sigset_t awaited() {
     sigset_t set;
     sigemptyset(&set);
-    sigaddset(&set, SIGINT);
-    sigaddset(&set, SIGTERM);
+    for (const int signal : {SIGINT, SIGTERM, enough}) sigaddset(&set, signal);
     return set;
 }
 
@@ -22,13 +23,11 @@ sigset_t ends() {
 // Handlers may do next to nothing; a thread that waits for the signals may do everything. Threads that are started
 // later inherit the blocked signals.
 Interruption::Interruption() {
-    const sigset_t set = ends();
+    const sigset_t set = awaited();
     ::pthread_sigmask(SIG_BLOCK, &set, nullptr);
-    waiter_ = std::jthread([this](const std::stop_token& quit) {
-        const sigset_t waited = ends();
-        const timespec now_and_then{0, 50'000'000};
-        while (!quit.stop_requested()) {
-            if (::sigtimedwait(&waited, nullptr, &now_and_then) < 0) continue;
+    waiter_ = std::jthread([this] {
+        const sigset_t waited = awaited();
+        for (int signal = 0; ::sigwait(&waited, &signal) == 0 && signal != enough;) {
             if (source_.stop_requested()) ::_exit(statusInterrupted);
             source_.request_stop();
         }
@@ -36,9 +35,9 @@ Interruption::Interruption() {
 }
 
 Interruption::~Interruption() {
-    waiter_.request_stop();
+    ::pthread_kill(waiter_.native_handle(), enough);
     waiter_.join();
-    const sigset_t set = ends();
+    const sigset_t set = awaited();
     ::pthread_sigmask(SIG_UNBLOCK, &set, nullptr);
 }
 
