@@ -99,8 +99,8 @@ inline Bounds common(const Bounds& a, const Bounds& b) {
 /// The greatest value of b s + d s²/2 for |s| ≤ radius, with b ≥ 0.
 inline double greatestOfParabola(double b, double d, double radius) {
     if (d < 0 && b < -d * radius) return productOf(b, b) / (-2 * d) * (1 + 0x1p-50) + smallest; // at its top, s = b/d
-    const double first = productOf(b, radius), second = productOf(productOf(d, radius), radius) / 2;
-    return std::max(0.0, first + second + (first + std::abs(second)) * 0x1p-50);
+    const double first = b * radius, second = d * radius * radius / 2;
+    return std::max(0.0, first + second + (first + std::abs(second)) * 0x1p-50 + smallest);
 }
 
 /// Bounds of b s + d s²/2 for all |s| ≤ radius.

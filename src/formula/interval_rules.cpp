@@ -63,8 +63,10 @@ std::pair<double, double> atEnds(Kernel kernel, const Enclosure& a) {
     blockKernel(kernel, best)(x, y, result, 8);
     return {result[0], result[1]};
 }
-double lowered(double v) { return std::isinf(v) ? v : moved(v, -marginUlps); }
-double raised(double v) { return std::isinf(v) ? v : moved(v, marginUlps); }
+// What overflows lies beyond the largest number, however far.
+constexpr double largest = 1.7976931348623157e308;
+double lowered(double v) { return std::isinf(v) ? std::min(v, largest) : moved(v, -marginUlps); }
+double raised(double v) { return std::isinf(v) ? std::max(v, -largest) : moved(v, marginUlps); }
 double lowAt(Kernel kernel, double x, double y = 0) { return lowered(at(kernel, x, y)); }
 double highAt(Kernel kernel, double x, double y = 0) { return raised(at(kernel, x, y)); }
 

@@ -55,9 +55,9 @@ struct Part {
     double p = 0, q = 0;
 };
 struct Look {
-    double middle = 0, radius = 0; ///< of the parameter, in the coordinate of its scale
-    std::optional<Course> u, v;    ///< both or neither
-    std::optional<Bounds> middleU, middleV;
+    double middle = 0, radius = 0;          ///< the parameter's middle; half its width, in the coordinate of its scale
+    std::optional<Course> u, v;             ///< none where the curve is not certainly continuous
+    std::optional<Bounds> middleU, middleV; ///< none where the middle is not certainly defined
 };
 
 class Certifier {

@@ -212,6 +212,25 @@ TEST_CASE("rounding errors of long formulas lie inside jets over single places")
     }
 }
 
+TEST_CASE("bounds hold where values and slopes nearly underflow or overflow") {
+    Seen seen;
+    for (const char* formula : {"erfc(25.4 - 0.11x)", "exp(-650 + x)", "exp(-660) x^2", "exp(-330 x) exp(-330 + x)",
+                                "1e-290 sin(x)", "1e-150 x (1e-140 x - 1e-145)"}) {
+        const auto program = compiledFormula(formula);
+        REQUIRE(program);
+        JetEvaluator<1> evaluator(*program);
+        const oracle::ProgramReference reference{*program};
+        RandomFormula random(23);
+        for (int i = 0; i < 40; ++i) {
+            const double low = random.between(-3, 3), high = low + std::pow(10, random.between(-10, -1));
+            const Jet<1> jet = evaluator({Bounds{low, high}})[0];
+            INFO(formula << " over [" << shortestNumber(low) << ", " << shortestNumber(high) << "]");
+            for (int k = 0; k < 4; ++k) look<1>(reference, jet, {placeWithin(random, low, high)}, seen);
+        }
+    }
+    CHECK(seen.places > 500);
+}
+
 TEST_CASE("widths of values fall with the square of the interval") {
     // What an enclosure is wider than the values themselves, at one width and at a tenth of it.
     struct Case {
