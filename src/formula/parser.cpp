@@ -6,7 +6,7 @@
 namespace coulter {
 namespace {
 
-constexpr int deepest = 600; // about 200 nested brackets
+constexpr int deepest = 1200; // about 200 nested brackets or calls
 
 } // namespace
 
