@@ -40,12 +40,12 @@ std::map<std::string, Wanted> wantedOf(const PanelFigure& panel, const Effort& e
 /// The share of one panel's source in what the figure may cost: halved each time that their number doubles, so that
 /// one more does not change all.
 Effort shareOf(const Effort& effort, const Figure& figure) {
-    std::size_t count = 1;
+    std::size_t count = 0;
     for (const PanelFigure& panel : figure.panels) {
         for (const Drawn& drawn : panel.drawn) count += drawn.parts.size();
     }
     Effort share = effort;
-    share.operations /= static_cast<double>(std::bit_ceil(std::max<std::size_t>(1, count - 1)));
+    share.operations /= static_cast<double>(std::bit_ceil(std::max<std::size_t>(1, count)));
     return share;
 }
 

@@ -31,7 +31,12 @@ inline Effort effortOf(const Sheet& sheet) { return {sheet.tolerance, sheet.reso
 
 /// A picture that is there soon: twenty times the tolerance, few dots, thin grids, no proofs.
 inline Effort coarseEffortOf(const Sheet& sheet) {
-    return {std::min(10.0, 20 * sheet.tolerance), std::min(100.0, sheet.resolution) / 25.4, 20'000, true, false, usualOperations / 50};
+    return {std::min(10.0, 20 * sheet.tolerance),
+            std::min(100.0, sheet.resolution) / 25.4,
+            20'000,
+            true,
+            false,
+            usualOperations / 50};
 }
 
 } // namespace coulter

@@ -65,7 +65,8 @@ std::string sampleKey(const Source& source, const std::vector<FinerStretch>& fin
     key.add(effort.mostPoints), key.add(effort.operations);
     if (!std::visit([](const auto& each) { return dependsOnFrame(each); }, source)) return key.bytes;
     for (const FinerStretch& each : finer) key.add(each.low), key.add(each.high), key.add(each.times);
-    key.add(frame.map.x), key.add(frame.map.y), key.add(effort.tolerance), key.add(effort.proofs);
+    key.add(frame.map.x), key.add(frame.map.y), key.add(effort.tolerance),
+        key.add(effort.proofs || !canBeProven(source));
     if (std::holds_alternative<Field>(source)) key.add(frame.colour.low), key.add(frame.colour.high);
     return key.bytes;
 }

@@ -88,7 +88,8 @@ CurveSamples sample(const Curve& curve, const std::vector<FinerStretch>& finer, 
     Tolerance tolerance = effort.tolerance;
     tolerance.finer = finer;
     CurveEffort allowed;
-    allowed.proofs = effort.proofs ? Proofs::All : Proofs::None;
+    // With integrals nothing is proven: asking for it costs nothing, and the samples are the same either way.
+    allowed.proofs = effort.proofs || !curve.program->integrals.empty() ? Proofs::All : Proofs::None;
     allowed.watch = watch.proving;
     if (std::isfinite(effort.operations)) {
         allowed.mostEvaluations =
@@ -189,9 +190,13 @@ Samples sampleSource(const Source& source, const std::vector<FinerStretch>& fine
                       source);
 }
 
-bool hasDearProofs(const Source& source) {
+bool canBeProven(const Source& source) {
     const Curve* curve = std::get_if<Curve>(&source);
-    return curve && isAdaptive(curve->grid) && curve->program->integrals.empty() && costOf(*curve->program) > dearProof;
+    return curve && isAdaptive(curve->grid) && curve->program->integrals.empty();
+}
+
+bool hasDearProofs(const Source& source) {
+    return canBeProven(source) && costOf(*std::get<Curve>(source).program) > dearProof;
 }
 
 Problems gridProblems(const Source& source) {

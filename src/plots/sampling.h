@@ -24,7 +24,8 @@ struct SampleWatch {
 Samples sampleSource(const Source& source, const std::vector<FinerStretch>& finer, const Frame& frame,
                      const Effort& effort, const std::stop_token& stop, const SampleWatch& watch = {});
 
-/// Whether a source has chords that can be proven, and proving them may take longer than a picture.
+/// Whether a source is a curve whose chords can be proven, and whether that may take longer than a picture.
+bool canBeProven(const Source& source);
 bool hasDearProofs(const Source& source);
 
 /// Problems of the grids of a source; empty if they can be made.

@@ -68,6 +68,24 @@ double placeWithin(RandomFormula& random, double low, double high) {
     return random.between(low + (high - low) * 1e-3, high - (high - low) * 1e-3);
 }
 
+/// A formula, its jets, and what it is at high precision.
+struct Compared {
+    std::string formula;
+    std::shared_ptr<const Program> program = compiledFormula(formula);
+    JetEvaluator<1> evaluator{*program};
+    oracle::ProgramReference reference{*program};
+
+    explicit Compared(std::string f) : formula(std::move(f)) {}
+    Jet<1> over(double low, double high) { return evaluator({Bounds{low, high}})[0]; }
+    /// Looks at four places within an interval; the jet over it.
+    Jet<1> lookWithin(double low, double high, RandomFormula& random, Seen& seen) {
+        INFO(formula << " over [" << shortestNumber(low) << ", " << shortestNumber(high) << "]");
+        const Jet<1> jet = over(low, high);
+        for (int k = 0; k < 4; ++k) look<1>(reference, jet, {placeWithin(random, low, high)}, seen);
+        return jet;
+    }
+};
+
 } // namespace
 
 TEST_CASE("values and derivatives at high precision lie inside the jets of random formulas") {
@@ -171,17 +189,11 @@ TEST_CASE("jets of sums and products over terms, and of formulas in formulas, st
     for (const char* formula :
          {"sum_{k=1}^{40} cos(k x)/k", "prod_{k=1}^{30} sin(x + k)", "sum_{n=0}^{6} 0.5^n cos(3^n pi x)",
           "sin(sin(sin(sin(sin(sin(sin(sin(sin(sin(x))))))))))", "sum_{k=1}^{8} J_{k}(9x) exp(-x)/k"}) {
-        const auto program = compiledFormula(formula);
-        REQUIRE(program);
-        JetEvaluator<1> evaluator(*program);
-        const oracle::ProgramReference reference{*program};
+        Compared compared(formula);
         RandomFormula random(3);
         for (int i = 0; i < 20; ++i) {
             const double low = random.between(0, 1), high = low + std::pow(10, random.between(-8, -1.5));
-            const Jet<1> jet = evaluator({Bounds{low, high}})[0];
-            INFO(formula << " over [" << shortestNumber(low) << ", " << shortestNumber(high) << "]");
-            REQUIRE(isBounded(jet.second[0]));
-            for (int k = 0; k < 4; ++k) look<1>(reference, jet, {placeWithin(random, low, high)}, seen);
+            REQUIRE(isBounded(compared.lookWithin(low, high, random, seen).second[0]));
         }
     }
     CHECK(seen.seconds == 5 * 20 * 4);
@@ -194,18 +206,15 @@ TEST_CASE("rounding errors of long formulas lie inside jets over single places")
          {"prod_{k=1}^{40} (x + k/7)", "sum_{k=1}^{80} x^3/(3k + 1)", "sum_{k=1}^{60} 1/(x + k/3)",
           "sum_{k=1}^{60} (x + k/9)/(x + k)", "prod_{k=1}^{40} (x - k/7)^2/k", "sum_{k=1}^{40} sqrt(x + k/3)/k",
           "x*1.1*1.3*0.7*1.9*0.3*1.7*2.3*0.9*1.1*1.3*0.7*1.9*0.3*1.7*2.3*0.9*1.3*0.7*1.9*0.3*x"}) {
-        const auto program = compiledFormula(formula);
-        REQUIRE(program);
-        JetEvaluator<1> evaluator(*program);
-        const oracle::ProgramReference reference{*program};
+        Compared compared(formula);
         RandomFormula random(17);
         const int before = seen.seconds;
         for (int i = 0; i < 60; ++i) {
             const double at = random.between(0.1, 3);
-            const Jet<1> jet = evaluator({Bounds{at, at}})[0];
+            const Jet<1> jet = compared.over(at, at);
             INFO(formula << " at " << shortestNumber(at));
-            look<1>(reference, jet, {at}, seen);
-            lookAtMiddle(reference, jet, at, seen);
+            look<1>(compared.reference, jet, {at}, seen);
+            lookAtMiddle(compared.reference, jet, at, seen);
         }
         INFO(formula);
         CHECK(seen.seconds == before + 60);
@@ -216,16 +225,11 @@ TEST_CASE("bounds hold where values and slopes nearly underflow or overflow") {
     Seen seen;
     for (const char* formula : {"erfc(25.4 - 0.11x)", "exp(-650 + x)", "exp(-660) x^2", "exp(-330 x) exp(-330 + x)",
                                 "1e-290 sin(x)", "1e-150 x (1e-140 x - 1e-145)"}) {
-        const auto program = compiledFormula(formula);
-        REQUIRE(program);
-        JetEvaluator<1> evaluator(*program);
-        const oracle::ProgramReference reference{*program};
+        Compared compared(formula);
         RandomFormula random(23);
         for (int i = 0; i < 40; ++i) {
             const double low = random.between(-3, 3), high = low + std::pow(10, random.between(-10, -1));
-            const Jet<1> jet = evaluator({Bounds{low, high}})[0];
-            INFO(formula << " over [" << shortestNumber(low) << ", " << shortestNumber(high) << "]");
-            for (int k = 0; k < 4; ++k) look<1>(reference, jet, {placeWithin(random, low, high)}, seen);
+            compared.lookWithin(low, high, random, seen);
         }
     }
     CHECK(seen.places > 500);
