@@ -1,4 +1,5 @@
 #include "command/commands.h"
+#include "formula/columns.h"
 #include "formula/expr_build.h"
 #include "formula/page.h"
 #include "formula/text.h"
@@ -23,6 +24,8 @@ std::string answerText(const Answer& result, bool withError) {
     if (result.formula) return spelled(*result.formula);
     std::string text;
     double error = 0;
+    for (const Column& column : result.columns) text += (text.empty() ? "" : ", ") + spelled(*column);
+    if (!result.columns.empty()) return result.columns.size() > 1 ? "(" + text + ")" : text;
     for (std::size_t i = 0; i < result.values.size(); ++i) {
         text += (i == 0 ? "" : ", ") + shortestNumber(result.values[i]);
         if (i < result.errors.size()) error = std::max(error, result.errors[i]);

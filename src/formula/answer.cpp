@@ -1,3 +1,4 @@
+#include "formula/columns.h"
 #include "formula/derivative.h"
 #include "formula/enclosure.h"
 #include "formula/page.h"
@@ -44,6 +45,10 @@ Answer answer(const Page& page, const ExprPtr& expression) {
         result.problems = derived.problems;
         return result;
     }
+    if (isColumn(page, expression) && freeVariables(page, expression).empty()) {
+        ColumnAnswer found = columnsOf(page, expression);
+        return {{}, {}, std::move(found.columns), nullptr, std::move(found.problems)};
+    }
     for (const std::string& name : freeVariables(page, expression)) {
         result.problems.push_back({-1, expression->span.first, expression->span.last,
                                    name + " is a variable and has no single value here.",
@@ -79,7 +84,7 @@ Answer answer(const Page& page, const ExprPtr& expression) {
 
 Answer evaluate(const Page& page, std::string_view text) {
     const ParsedExpression parsed = parseExpression(decodeUtf8(text), page.inQuestions);
-    if (!parsed.expression) return {{}, {}, nullptr, parsed.problems};
+    if (!parsed.expression) return {{}, {}, {}, nullptr, parsed.problems};
     return answer(page, parsed.expression);
 }
 

@@ -120,6 +120,8 @@ private:
             for (const ExprPtr& each : e.operands) all.push_back(value(*each, scope));
             return all;
         }
+        case ExprKind::List:
+            refuse(e, "A list of numbers has no single value here.", "name it on a line of its own: d = {1, 2, 3}");
         }
         return {builder_.constant(std::nan(""))};
     }
@@ -284,6 +286,9 @@ private:
         if (page_.lines[line->second].kind == LineKind::Variable)
             refuse(e, e.text + " is a variable and has no single value here.",
                    "give it a value, or make it a parameter: f(" + e.text + ") = …");
+        if (page_.columnOf(e.text))
+            refuse(e, e.text + " is a column and has no single value here.",
+                   "make it a parameter: f(" + e.text + ") = …");
         refuse(e, e.text + " cannot be computed: line " + std::to_string(line->second + 1) + " has a problem.");
     }
 
@@ -378,21 +383,25 @@ private:
     std::map<std::pair<std::string, std::vector<int>>, ExprPtr> derivatives_;
 };
 
-void collectVariables(const Page& page, const Expr& e, const std::set<std::string>& bound,
-                      std::set<std::size_t>& visited, std::vector<std::string>& found) {
+bool isVariable(const Page& page, const std::string& name) { return page.find(name, LineKind::Variable) != nullptr; }
+bool isColumnName(const Page& page, const std::string& name) { return page.columnOf(name) != nullptr; }
+
+using IsWanted = bool(const Page&, const std::string&);
+
+void collectNames(const Page& page, const Expr& e, IsWanted* isWanted, const std::set<std::string>& bound,
+                  std::set<std::size_t>& visited, std::vector<std::string>& found) {
     if (e.kind == ExprKind::Name && !bound.contains(e.text)) {
-        if (page.find(e.text, LineKind::Variable) && std::ranges::find(found, e.text) == found.end())
-            found.push_back(e.text);
+        if (isWanted(page, e.text) && std::ranges::find(found, e.text) == found.end()) found.push_back(e.text);
     }
     for (std::size_t i = 0; i < e.operands.size(); ++i) {
         std::set<std::string> inner = bound;
         if (bindsName(e.kind) && i == 2) inner.insert(e.text);
-        collectVariables(page, *e.operands[i], inner, visited, found);
+        collectNames(page, *e.operands[i], isWanted, inner, visited, found);
     }
     if (e.kind != ExprKind::Call) return;
     const Line* line = page.find(e.text, LineKind::Function);
     if (!line || !line->body || !visited.insert(page.defined.at(e.text)).second) return;
-    collectVariables(page, *line->body, {line->parameters.begin(), line->parameters.end()}, visited, found);
+    collectNames(page, *line->body, isWanted, {line->parameters.begin(), line->parameters.end()}, visited, found);
 }
 
 } // namespace
@@ -419,6 +428,7 @@ Problems checkBody(const Page& page, const Line& line) {
     for (const std::string& name : freeVariables(page, line.body)) {
         if (std::ranges::find(line.parameters, name) == line.parameters.end()) any[name] = 0;
     }
+    for (const std::string& name : freeColumns(page, line.body)) any.emplace(name, 0);
     for (const Line& each : page.lines) { // found only after the functions that its conditions ask for
         if (each.kind != LineKind::Solution || !each.good() || !each.values.empty()) continue;
         for (const std::string& unknown : each.unknowns) {
@@ -433,11 +443,23 @@ Problems checkBody(const Page& page, const Line& line) {
     }
 }
 
-std::vector<std::string> freeVariables(const Page& page, const ExprPtr& expression) {
+namespace {
+
+std::vector<std::string> freeNames(const Page& page, const ExprPtr& expression, IsWanted* isWanted) {
     std::vector<std::string> found;
     std::set<std::size_t> visited;
-    if (expression) collectVariables(page, *expression, {}, visited, found);
+    if (expression) collectNames(page, *expression, isWanted, {}, visited, found);
     return found;
+}
+
+} // namespace
+
+std::vector<std::string> freeVariables(const Page& page, const ExprPtr& expression) {
+    return freeNames(page, expression, isVariable);
+}
+
+std::vector<std::string> freeColumns(const Page& page, const ExprPtr& expression) {
+    return freeNames(page, expression, isColumnName);
 }
 
 } // namespace coulter

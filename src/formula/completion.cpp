@@ -50,6 +50,9 @@ std::vector<Completion> completions(const Page& page, std::string_view typed, st
         if (line.kind == LineKind::Quantity && line.good())
             consider(0, line.name,
                      {spelled(*nameExpr(line.name)), line.value ? "= " + roundedNumber(*line.value, 6) : "", ""});
+        if (const Column column = page.columnOf(line.name); column && !line.name.empty())
+            consider(0, line.name,
+                     {spelled(*nameExpr(line.name)), "column of " + std::to_string(column->size()) + " numbers", ""});
         if (line.kind == LineKind::Variable && line.good())
             consider(0, line.name, {spelled(*nameExpr(line.name)), "variable of this page", ""});
         if (line.kind == LineKind::Function && line.good()) {

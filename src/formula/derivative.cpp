@@ -106,6 +106,7 @@ public:
             for (const ExprPtr& each : e->operands) parts.push_back(of(each));
             return withOperands(*e, std::move(parts));
         }
+        case ExprKind::List: refuse(*e, "A list of numbers has no derivative.");
         case ExprKind::Iverson:
         case ExprKind::Number:
         case ExprKind::Compare:

@@ -36,6 +36,7 @@ enum class ExprKind {
     Integral,   ///< over the name `text`: lower limit, upper limit, integrand
     Derivative, ///< d^n/dx^n: x is `text`, n is `number`, the operand what is differentiated
     Vector,     ///< (a, b) or (a, b, c)
+    List,       ///< {a, b, c}; {a, b, ..., z} if `goesOn`: a column of numbers
 };
 
 struct Expr;
@@ -49,6 +50,7 @@ struct Expr {
     std::string text;
     bool juxtaposed = false;
     bool onFunction = false;
+    bool goesOn = false;           ///< of a list: by equal steps up to its last number
     std::vector<ExprPtr> operands; ///< of a call: indices below, indices above, arguments
     int below = 0;                 ///< how many operands of a call are indices below: log_{b}(x), J_{n}(x)
     int above = 0;                 ///< and above: P_{n}^{m}(x)

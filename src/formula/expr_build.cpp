@@ -292,6 +292,11 @@ std::string spelled(const Expr& e) {
         return "d" + order + "/d" + nameSpelled(e.text) + order + "(" + part(0) + ")";
     }
     case ExprKind::Vector: return "(" + list(e, 0, e.operands.size()) + ")";
+    case ExprKind::List: {
+        const std::size_t last = e.operands.size() - 1;
+        if (!e.goesOn) return "{" + list(e, 0, last + 1) + "}";
+        return "{" + list(e, 0, last) + ", ..., " + part(last) + "}";
+    }
     }
     return "";
 }

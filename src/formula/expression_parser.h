@@ -59,7 +59,9 @@ private:
     ExprPtr conjunction();
     ExprPtr negation();
     ExprPtr comparison();
-    ExprPtr pieces();
+    ExprPtr braces(); ///< a list, or pieces
+    ExprPtr pieces(const Token& opened, ExprPtr first);
+    ExprPtr list(const Token& opened, ExprPtr first);
     ExprPtr iverson();
 
     // parse_arithmetic.cpp

@@ -23,6 +23,8 @@ std::string_view normalised(char32_t c) {
     case U'≠': return "!=";
     case U'′': return "'";
     case U'°': return "°";
+    case U'…': return "...";
+    case U'∼': return "~";
     default: return {};
     }
 }
@@ -82,6 +84,11 @@ private:
             return;
         }
         if (c == U'"') return string();
+        if (c == U'.' && peek(1) == U'.' && peek(2) == U'.') {
+            at_ += 3;
+            add(TokenKind::Symbol, begin, "...");
+            return;
+        }
         ++at_;
         if (const auto word = wordFor(c); !word.empty()) {
             add(TokenKind::Word, begin, std::string(word));
@@ -93,7 +100,7 @@ private:
         }
         if (superscripts.find(c) != std::u32string_view::npos) return superscript(begin);
         if (c < 0x80 &&
-            std::string_view("+-*/^!|()[]{},;=<>'?_%").find(static_cast<char>(c)) != std::string_view::npos) {
+            std::string_view("+-*/^!|()[]{},;=<>'?_%~").find(static_cast<char>(c)) != std::string_view::npos) {
             std::string text(1, static_cast<char>(c));
             if ((c == U'<' || c == U'>' || (c == U'!' && !questionFollows())) && peek() == U'=') {
                 ++at_;

@@ -3,6 +3,7 @@
 #include "formula/interval.h"
 #include "formula/problem.h"
 
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -18,8 +19,15 @@ enum class LineKind {
     Period,   ///< r(t + 6) = r(t)
     Question, ///< f(2) = ?
     Solution, ///< (a, b) solves 2a + b = 5, a - 4b = 1
+    Column,   ///< d = {0.1, 0.2}, and what is computed from columns
+    Random,   ///< X ~ N(2, 0.5^2), count 500, seed 7
     Unread,   ///< could not be read; see its problems
 };
+
+/// A column: numbers side by side.
+using Column = std::shared_ptr<const std::vector<double>>;
+
+enum class Distribution { Normal, Uniform };
 
 /// How a variable is sampled. Without count and step: adaptively, to the figure's tolerance.
 struct Grid {
@@ -42,7 +50,10 @@ struct Line {
     ExprPtr low, high;                   ///< ends of a variable's interval
     ExprPtr from, to;                    ///< range in which a quantity can be scrubbed
     ExprPtr count, step;
-    std::string unit; ///< UDUNITS string, as written
+    Distribution distribution = Distribution::Normal;
+    std::vector<ExprPtr> arguments; ///< of a distribution: mean and variance, or both ends
+    ExprPtr seed;                   ///< of random numbers; null: chosen
+    std::string unit;               ///< UDUNITS string, as written
     std::string label;
     std::optional<Span> plainNumber; ///< where a quantity's value is a plain number: what scrubbing changes
     Problems problems;               ///< errors and notes on this line
@@ -50,6 +61,7 @@ struct Line {
     std::optional<double> value;   ///< of a quantity or an answered question
     std::vector<double> values;    ///< of a solution, by unknown; of a question about a vector, by component
     std::vector<double> errors;    ///< of an answered question: bound of the error of each value; inf if none is known
+    std::vector<Column> columns;   ///< of a column or random numbers: one; of an answered question: by component
     ExprPtr formula;               ///< of a question about a derivative: the answer
     std::optional<Interval> range; ///< of a quantity with from … to …
     Interval interval;             ///< of a variable

@@ -17,8 +17,8 @@ struct Clause {
     std::size_t end = 0;
 };
 
-constexpr std::array<std::u32string_view, 6> clauseKeywords{U"unit",  U"from",        U"step",
-                                                            U"count", U"logarithmic", U"label"};
+constexpr std::array<std::u32string_view, 7> clauseKeywords{U"unit",        U"from",  U"step", U"count",
+                                                            U"logarithmic", U"label", U"seed"};
 
 /// Where the line's head ends, and its clauses: a clause starts after a comma outside quotation marks.
 struct Split {
@@ -111,6 +111,7 @@ private:
         const std::size_t length = readName(tokens, name);
         line.nameSpan = {tokens[0].span.first, tokens[length > 0 ? length - 1 : 0].span.last};
         if (length > 0 && isWord(tokens[length], "in")) return variable(tokens, name, length + 1);
+        if (length > 0 && isSymbol(tokens[length], "~")) return random(tokens, name, length + 1);
         if (std::ranges::any_of(tokens, [](const Token& token) { return isWord(token, "solves"); }))
             return solution(tokens);
 
@@ -301,13 +302,50 @@ private:
         out_.high = slice(tokens, comma + 1, end - 1);
     }
 
+    /// X ~ N(2, 0.5^2)
+    void random(const std::vector<Token>& tokens, const std::string& name, std::size_t at) {
+        Line& line = out_.line;
+        line.name = name;
+        const std::size_t end = tokens.size() - 1;
+        const bool normal = isWord(tokens[at], "N"), uniform = isWord(tokens[at], "U");
+        if (!normal && !uniform)
+            return report(line, tokens[at].span, "Numbers are distributed as N or U.",
+                          "write " + name + " ~ N(mean, variance) or " + name + " ~ U(low, high)");
+        line.distribution = normal ? Distribution::Normal : Distribution::Uniform;
+        const Span place{tokens[at].span.first, std::max(tokens[at].span.first, tokens[end].span.first - 1)};
+        const std::string form = normal ? "write N(2, 0.5^2)" : "write U(0, 1)";
+        if (at + 1 >= end || !isSymbol(tokens[at + 1], "(") || !isSymbol(tokens[end - 1], ")"))
+            return report(line, place, "What the numbers are distributed by stands in brackets.", form);
+        std::size_t begin = at + 2;
+        int depth = 0;
+        for (std::size_t i = begin; i < end; ++i) {
+            if (isSymbol(tokens[i], "(")) ++depth;
+            if (isSymbol(tokens[i], ")")) --depth;
+            if (i + 1 != end && !(isSymbol(tokens[i], ",") && depth == 0)) continue;
+            out_.arguments.push_back(slice(tokens, begin, i));
+            begin = i + 1;
+        }
+        if (out_.arguments.size() != 2) {
+            out_.arguments.clear();
+            return report(line, place,
+                          normal ? "A normal distribution has a mean and a variance."
+                                 : "A uniform distribution has two ends.",
+                          form);
+        }
+        line.kind = LineKind::Random;
+    }
+
     void readClause(const Clause& clause) {
         Line& line = out_.line;
         const Span keyword{static_cast<int>(clause.keywordAt) + 1, static_cast<int>(clause.begin)};
         if (!seen_.insert(clause.keyword).second)
             return report(line, keyword, "The clause “" + clause.keyword + "” stands here twice.");
         if (line.kind == LineKind::Unread) return;
-        const bool isVariable = line.kind == LineKind::Variable;
+        const bool isVariable =
+            line.kind == LineKind::Variable || (line.kind == LineKind::Random && clause.keyword == "count");
+        if (clause.keyword == "seed" && line.kind != LineKind::Random)
+            return report(line, keyword, "The clause “seed” belongs to random numbers.",
+                          "write it after X ~ N(0, 1), count 500");
         if ((clause.keyword == "step" || clause.keyword == "count" || clause.keyword == "logarithmic") && !isVariable) {
             return report(line, keyword, "The clause “" + clause.keyword + "” belongs to a variable with its interval.",
                           "write it after x in [a, b]");
@@ -348,7 +386,9 @@ private:
             out_.from = slice(lexed.tokens, 0, middle);
             out_.to = slice(lexed.tokens, middle + 1, end);
         } else {
-            (clause.keyword == "step" ? out_.step : out_.count) = slice(lexed.tokens, 0, end);
+            (clause.keyword == "step"   ? out_.step
+             : clause.keyword == "seed" ? out_.seed
+                                        : out_.count) = slice(lexed.tokens, 0, end);
         }
     }
 
@@ -395,6 +435,8 @@ Line readLine(LineOutline outline, const KnownNames& page) {
     read(outline.to, line.to);
     read(outline.count, line.count);
     read(outline.step, line.step);
+    read(outline.seed, line.seed);
+    for (const std::vector<Token>& tokens : outline.arguments) read(tokens, line.arguments.emplace_back());
     return line;
 }
 

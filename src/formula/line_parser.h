@@ -13,7 +13,8 @@ struct LineOutline {
     Line line;               ///< kind, name, parameters, unit, label and problems are set
     std::vector<Token> body; ///< right-hand side; for a variable the low end
     std::vector<Token> high; ///< high end of a variable's interval
-    std::vector<Token> from, to, count, step;
+    std::vector<Token> from, to, count, step, seed;
+    std::vector<std::vector<Token>> arguments; ///< of a distribution
     std::vector<std::vector<Token>> equations; ///< of a solution
 };
 

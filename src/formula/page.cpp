@@ -1,7 +1,9 @@
 #include "formula/page.h"
 
+#include "formula/columns.h"
 #include "formula/conditions.h"
 #include "formula/line_parser.h"
+#include "formula/random_columns.h"
 #include "formula/remedies.h"
 #include "formula/text.h"
 #include "special/catalogue.h"
@@ -26,8 +28,9 @@ void report(Line& line, Span span, std::string sentence, std::string suggestion 
 Span spanOf(const Line& line) { return {1, std::max(1, static_cast<int>(decodeUtf8(line.source).size()))}; }
 
 bool defines(const Line& line) {
-    return !line.name.empty() && (line.kind == LineKind::Quantity || line.kind == LineKind::Function ||
-                                  line.kind == LineKind::Variable || line.kind == LineKind::Solution);
+    return !line.name.empty() &&
+           (line.kind == LineKind::Quantity || line.kind == LineKind::Function || line.kind == LineKind::Variable ||
+            line.kind == LineKind::Solution || line.kind == LineKind::Random);
 }
 
 /// Names a body refers to, without the parameters; each with its place.
@@ -110,7 +113,8 @@ private:
     }
 
     void computeLine(Line& line) {
-        if (line.kind == LineKind::Quantity) quantity(line);
+        if (line.kind == LineKind::Quantity) isColumn(page_, line.body) ? column(line) : quantity(line);
+        if (line.kind == LineKind::Random) random(line);
         if (line.kind == LineKind::Period) period(line);
         if (line.kind == LineKind::Variable) variable(line);
         if (line.kind == LineKind::Function && line.body) function(line);
@@ -122,7 +126,11 @@ private:
         std::set<std::string> bound(line.parameters.begin(), line.parameters.end());
         bound.insert(line.unknowns.begin(), line.unknowns.end());
         for (const ExprPtr& equation : line.equations) references(*equation, bound, out);
-        for (const ExprPtr& part : {line.body, line.low, line.high, line.from, line.to, line.count, line.step}) {
+        for (const ExprPtr& argument : line.arguments) {
+            if (argument) references(*argument, bound, out);
+        }
+        for (const ExprPtr& part :
+             {line.seed, line.body, line.low, line.high, line.from, line.to, line.count, line.step}) {
             if (part) references(*part, bound, out);
         }
         return out;
@@ -189,6 +197,70 @@ private:
         }
     }
 
+    void column(Line& line) {
+        line.kind = LineKind::Column;
+        if (line.from) {
+            report(line, {line.from->span.first, line.to ? line.to->span.last : line.from->span.last},
+                   "The clause “from … to …” belongs to a single number, and this is a column.");
+            return;
+        }
+        ColumnAnswer found = columnsOf(page_, line.body);
+        line.problems.insert(line.problems.end(), found.problems.begin(), found.problems.end());
+        if (found.columns.size() > 1)
+            return report(line, line.body->span, "A column holds numbers, and this is a vector.",
+                          "name each component on a line of its own");
+        if (found.columns.empty() || !hold(line, static_cast<double>(found.columns[0]->size()))) return;
+        line.columns = std::move(found.columns);
+    }
+
+    /// Whether so many numbers more can be held.
+    bool hold(Line& line, double numbers) {
+        numbers_ += numbers;
+        if (numbers_ <= mostNumbersOfPage) return true;
+        report(line, line.nameSpan,
+               "The columns of this page hold more than " + roundedNumber(mostNumbersOfPage, 3) + " numbers.",
+               "take fewer numbers");
+        return false;
+    }
+
+    void random(Line& line) {
+        const auto first = number(line, line.arguments[0]), second = number(line, line.arguments[1]);
+        const auto count = number(line, line.count), seed = number(line, line.seed);
+        if (!line.good() || !first || !second) return;
+        const Span place{line.arguments[0]->span.first, line.arguments[1]->span.last};
+        const bool normal = line.distribution == Distribution::Normal;
+        if (!std::isfinite(*first) || !std::isfinite(*second))
+            return report(line, place, "Random numbers need two finite numbers here.");
+        if (normal && !(*second > 0))
+            return report(line, line.arguments[1]->span,
+                          "A variance is a positive number; this is " + shortestNumber(*second) + ".",
+                          "write the square of the standard deviation: N(2, 0.5^2)");
+        if (!normal && !(*first < *second))
+            return report(line, place,
+                          "The interval is reversed or empty: it starts at " + shortestNumber(*first) +
+                              " and ends at " + shortestNumber(*second) + ".",
+                          "write the smaller number first");
+        if (!count)
+            return report(line, line.nameSpan, "How many random numbers are wanted is not said.",
+                          "add “, count 500” to the line");
+        if (*count != std::floor(*count) || *count < 1 || *count > mostNumbers)
+            return report(line, line.count->span,
+                          "The count of numbers is a whole number from 1 to " + roundedNumber(mostNumbers, 3) + ".");
+        if (seed && (*seed != std::floor(*seed) || *seed < 0 || *seed > 9007199254740992))
+            return report(line, line.seed->span, "A seed is a whole number, zero or positive.");
+        if (!hold(line, *count)) return;
+        const std::uint64_t start = seed ? static_cast<std::uint64_t>(*seed) : chosenSeed(line.source);
+        if (!seed) {
+            const int end = static_cast<int>(decodeUtf8(line.source).size()) + 1;
+            report(line, line.nameSpan, "The seed of these random numbers was chosen: " + std::to_string(start) + ".",
+                   "write it to the line, so that they stay when the line is changed", Problem::Severity::Note);
+            line.problems.back().remedy = Remedy{end, end - 1, ", seed " + std::to_string(start)};
+        }
+        const auto many = static_cast<std::size_t>(*count);
+        line.columns = {std::make_shared<const std::vector<double>>(
+            normal ? normalNumbers(*first, *second, many, start) : uniformNumbers(*first, *second, many, start))};
+    }
+
     void period(Line& line) {
         line.value = number(line, line.body);
         if (line.value && !(*line.value > 0 && std::isfinite(*line.value))) {
@@ -230,12 +302,14 @@ private:
         line.formula = found.formula;
         line.values = found.values;
         line.errors = found.errors;
+        line.columns = found.columns;
         if (line.values.size() == 1) line.value = line.values[0];
     }
 
     Page& page_;
     std::vector<State> state_;
     std::vector<Visit> path_;
+    double numbers_ = 0; ///< of all columns so far
 };
 
 void noteShadowed(Line& line) {
@@ -271,6 +345,14 @@ std::optional<double> Page::valueOf(const std::string& name) const {
     if (!solution || solution->values.empty()) return std::nullopt;
     const auto at = std::ranges::find(solution->unknowns, name);
     return solution->values[static_cast<std::size_t>(at - solution->unknowns.begin())];
+}
+
+Column Page::columnOf(const std::string& name) const {
+    const auto at = defined.find(name);
+    if (at == defined.end()) return nullptr;
+    const Line& line = lines[at->second];
+    const bool column = line.kind == LineKind::Column || line.kind == LineKind::Random;
+    return column && line.good() && !line.columns.empty() ? line.columns[0] : nullptr;
 }
 
 Problems Page::problems() const {

@@ -25,6 +25,8 @@ struct Page {
     const Line* find(const std::string& name, LineKind kind) const;
     /// What a name of this page is worth, if it is a quantity or found by a solution.
     std::optional<double> valueOf(const std::string& name) const;
+    /// The column of this name; null if there is none.
+    Column columnOf(const std::string& name) const;
     /// All problems and notes, in the order of the lines.
     Problems problems() const;
 };
@@ -60,9 +62,10 @@ Problems checkBody(const Page& page, const Line& line);
 
 /// What an expression without variables is worth.
 struct Answer {
-    std::vector<double> values; ///< one, or the components of a vector; NaN where undefined
-    std::vector<double> errors; ///< bound of the error of each value; inf where none is known
-    ExprPtr formula;            ///< of a derivative by a name that has no value: the formula
+    std::vector<double> values;  ///< one, or the components of a vector; NaN where undefined
+    std::vector<double> errors;  ///< bound of the error of each value; inf where none is known
+    std::vector<Column> columns; ///< of an expression with columns: one, or one for each component; then no values
+    ExprPtr formula;             ///< of a derivative by a name that has no value: the formula
     Problems problems;
 
     /// The value, if it is a single number; else NaN.
@@ -74,5 +77,7 @@ Answer evaluate(const Page& page, std::string_view expression);
 
 /// Names of the page's variables that an expression depends on, directly or through functions, without parameters.
 std::vector<std::string> freeVariables(const Page& page, const ExprPtr& expression);
+/// The same for the page's columns.
+std::vector<std::string> freeColumns(const Page& page, const ExprPtr& expression);
 
 } // namespace coulter

@@ -122,7 +122,7 @@ ExprPtr ExpressionParser::primary() {
     case TokenKind::Word: return wordPart();
     case TokenKind::Symbol:
         if (is("(")) return bracket();
-        if (is("{")) return pieces();
+        if (is("{")) return braces();
         if (is("[")) return iverson();
         if (is("|")) return absolute();
         break;

@@ -67,16 +67,52 @@ ExprPtr ExpressionParser::comparison() {
     return chain;
 }
 
-/// { 0 for t < 1; 4(t - 1) for 1 <= t < 3; 8 otherwise }
-ExprPtr ExpressionParser::pieces() {
+ExprPtr ExpressionParser::braces() {
     const Token opened = peek();
     ++at_;
+    if (is("}"))
+        refuse({opened.span.first, peek().span.last}, "The list is empty.", "write at least one number in the braces");
     const int bars = std::exchange(bars_, 0);
+    const ExprPtr first = sum();
+    const bool isList = is(",") || is("}");
+    ExprPtr all = isList ? list(opened, first) : pieces(opened, first);
+    bars_ = bars;
+    close("}", opened);
+    auto whole = std::make_shared<Expr>(*all);
+    whole->span = from(opened.span.first);
+    return whole;
+}
+
+/// {0.1, 0.2, 0.5} or {0, 0.1, ..., 1}
+ExprPtr ExpressionParser::list(const Token& opened, ExprPtr first) {
+    auto all = std::make_shared<Expr>();
+    all->kind = ExprKind::List;
+    std::vector<ExprPtr> parts{std::move(first)};
+    while (take(",")) {
+        if (is("...")) {
+            if (all->goesOn) refuse(peek().span, "A list goes on once.", "leave out the second “...”");
+            all->goesOn = true;
+            ++at_;
+            if (!take(",")) refuse(peek().span, "The list has no end.", "write its last number: {0, 0.1, ..., 1}");
+            parts.push_back(sum());
+            if (is(",")) refuse(peek().span, "Behind “...” stands the last number of the list alone.");
+        } else {
+            if (is("}")) refuse(peek().span, "A number is missing here.");
+            parts.push_back(sum());
+        }
+    }
+    for (const ExprPtr& part : parts) requireNumber(part);
+    finish(*all, from(opened.span.first), std::move(parts));
+    return all;
+}
+
+/// { 0 for t < 1; 4(t - 1) for 1 <= t < 3; 8 otherwise }
+ExprPtr ExpressionParser::pieces(const Token& opened, ExprPtr first) {
     std::vector<ExprPtr> parts;
     bool last = false;
     do {
         if (last) refuse(peek().span, "Nothing can follow the piece “otherwise”.");
-        parts.push_back(sum());
+        parts.push_back(parts.empty() ? std::move(first) : sum());
         requireNumber(parts.back());
         if (takeWord("otherwise")) {
             last = true;
@@ -88,8 +124,6 @@ ExprPtr ExpressionParser::pieces() {
             refuse(peek().span, "A piece says where it holds.", "write “for” and a condition, or “otherwise”");
         }
     } while (take(";"));
-    bars_ = bars;
-    close("}", opened);
     return make(ExprKind::Pieces, from(opened.span.first), std::move(parts));
 }
 

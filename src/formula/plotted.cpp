@@ -1,5 +1,6 @@
 #include "formula/plotted.h"
 
+#include "formula/columns.h"
 #include "formula/parser.h"
 #include "formula/text.h"
 
@@ -75,6 +76,8 @@ private:
         }
         if (several && !isSymbol(tokens[at++], ")"))
             return refuse(tokens[at - 1].span, "The names after “for” need a closing bracket.");
+        if (isWord(tokens[at], "in") && !several && isColumnOfCases(tokens.subspan(at + 1)))
+            return readColumnOfCases(tokens.subspan(at + 1));
         if (!isWord(tokens[at], "in") || !isSymbol(tokens[std::min(at + 1, tokens.size() - 1)], "{")) {
             return refuse(tokens[at].span, "The list of cases is missing.",
                           "write for " + out_.caseNames[0] + " in {1, 2}");
@@ -90,6 +93,37 @@ private:
             return refuse(opened.span, "The list of cases is empty.", "write at least one value in the braces");
         if (tokens[at + 1].kind != TokenKind::End)
             return refuse(tokens[at + 1].span, "Nothing can follow the list of cases.");
+        return true;
+    }
+
+    /// Whether the cases are the numbers of a column or of a list that goes on by equal steps.
+    bool isColumnOfCases(std::span<const Token> tokens) const {
+        const bool goesOn = std::ranges::any_of(tokens, [](const Token& token) { return isSymbol(token, "..."); });
+        if (isSymbol(tokens[0], "{") && !goesOn) return false;
+        const ParsedExpression parsed = parseExpression(tokens, page_.names);
+        return goesOn || (parsed.expression && coulter::isColumn(page_, parsed.expression));
+    }
+
+    bool readColumnOfCases(std::span<const Token> tokens) {
+        const ParsedExpression parsed = parseExpression(tokens, page_.names);
+        if (!parsed.expression) {
+            out_.problems = parsed.problems;
+            return false;
+        }
+        const ColumnAnswer found = columnsOf(page_, parsed.expression);
+        if (found.columns.empty()) {
+            out_.problems = found.problems;
+            return false;
+        }
+        const Span place = parsed.expression->span;
+        if (found.columns.size() > 1) return refuse(place, "Each case is one number here, and these are vectors.");
+        if (found.columns[0]->size() > mostCases) return refuse(place, "One plot has at most 100 cases.");
+        for (const double value : *found.columns[0]) {
+            if (!std::isfinite(value)) return refuse(place, "One of these cases has no finite value.");
+            out_.cases.push_back({value});
+            // Ten digits say what a step of a list adds up to.
+            out_.spelled.push_back({parseExpression(decodeUtf8(roundedNumber(value, 10)), page_.names).expression});
+        }
         return true;
     }
 
@@ -157,6 +191,14 @@ private:
     void findVariables() {
         std::vector<std::string> free = freeVariables(page_, out_.expression);
         std::erase_if(free, [&](const std::string& name) { return isCase(name); });
+        if (coulter::isColumn(page_, out_.expression)) {
+            out_.isColumn = true;
+            if (free.empty()) return;
+            refuse(out_.expression->span,
+                   "This mixes a column with the variable " + free[0] + ": it cannot run along both.",
+                   "write the column in place of " + free[0] + ", or draw the two one over the other");
+            return;
+        }
         const Span all{1, std::max(1, static_cast<int>(text_.size()))};
         if (free.size() > wanted_) {
             std::string list;

@@ -98,6 +98,9 @@ Document withLine(const Document& document, std::size_t index, const std::string
     }
     const Page after = readPage(changed.page);
     const Line& line = after.lines[index];
+    // A chosen seed is kept, so that the numbers stay what they are when the line is changed.
+    if (line.kind == LineKind::Random && line.good() && !line.seed && !line.problems.empty())
+        changed.page[index] += line.problems.front().remedy->text;
     if (!line.good() || line.kind != LineKind::Function) return changed;
     const Line* old = isNew ? nullptr : &before.lines[index];
     const bool wasFunction = old && old->kind == LineKind::Function;

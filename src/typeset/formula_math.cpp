@@ -41,6 +41,20 @@ MathPtr listMath(const std::vector<ExprPtr>& list, std::size_t from, std::size_t
     return mathRow(std::move(parts));
 }
 
+/// The numbers of a list one by one, each with the comma behind it.
+std::vector<MathPtr> listTerms(const Expr& e) {
+    std::vector<MathPtr> terms;
+    const std::size_t last = e.operands.size() - 1;
+    for (std::size_t i = 0; i <= last; ++i) {
+        std::vector<MathPtr> term{formulaMath(*e.operands[i])};
+        if (e.goesOn && i == last)
+            term.insert(term.begin(), {mathSymbol("…"), mathSymbol(",", MathClass::Punctuation)});
+        if (i < last) term.push_back(mathSymbol(",", MathClass::Punctuation));
+        terms.push_back(mathRow(std::move(term)));
+    }
+    return terms;
+}
+
 /// An index; that of the polygamma function ψ⁽ⁿ⁾ and of Jacobi polynomials stands in brackets.
 MathPtr indexMath(const std::vector<ExprPtr>& list, std::size_t from, std::size_t to, const std::string& name) {
     MathPtr index = to - from == 1 ? formulaMath(withoutGroup(*list[from])) : listMath(list, from, to);
@@ -237,6 +251,7 @@ MathPtr formulaMath(const Expr& e) {
     case ExprKind::Integral: return integralMath(e);
     case ExprKind::Derivative: return derivativeMath(e);
     case ExprKind::Vector: return mathFenced("(", listMath(e.operands, 0, e.operands.size()), ")");
+    case ExprKind::List: return mathFenced("{", mathRow(listTerms(e)), "}");
     case ExprKind::Factorial: return mathRow({operand(0), mathSymbol("!")});
     }
     return mathRow({});
@@ -301,6 +316,7 @@ void appendGrid(std::vector<MathPtr>& parts, const Line& line) {
     };
     if (line.count) say("count", line.count);
     if (line.step) say("step", line.step);
+    if (line.seed) say("seed", line.seed);
     if (line.grid.logarithmic) say("logarithmic", nullptr);
 }
 
@@ -314,9 +330,29 @@ int certainDigits(double value, double error) {
     return std::clamp(static_cast<int>(std::floor(std::log10(std::abs(value) / error))), 1, 10);
 }
 
+/// The first numbers of a column, and the last one.
+MathPtr columnMath(const std::vector<double>& column) {
+    constexpr std::size_t most = 6;
+    std::vector<MathPtr> parts;
+    for (std::size_t i = 0; i < column.size(); ++i) {
+        if (i > 0) parts.push_back(mathSymbol(",", MathClass::Punctuation));
+        if (column.size() > most && i == most - 1) {
+            parts.push_back(mathSymbol("…"));
+            parts.push_back(mathSymbol(",", MathClass::Punctuation));
+            i = column.size() - 1;
+        }
+        parts.push_back(valueMath(roundedNumber(column[i], 6), Ink::Answer));
+    }
+    return mathFenced("{", mathRow(std::move(parts)), "}");
+}
+
 MathPtr answerMath(const Line& line) {
     if (line.formula) return formulaMath(*line.formula);
     std::vector<MathPtr> parts;
+    for (const Column& column : line.columns) {
+        if (!parts.empty()) parts.push_back(mathSymbol(",", MathClass::Punctuation));
+        parts.push_back(columnMath(*column));
+    }
     for (std::size_t i = 0; i < line.values.size(); ++i) {
         if (i > 0) parts.push_back(mathSymbol(",", MathClass::Punctuation));
         const int digits = i < line.errors.size() ? certainDigits(line.values[i], line.errors[i]) : 10;
@@ -362,6 +398,7 @@ MathPtr lineMath(const Line& line) {
     std::vector<MathPtr> parts;
     switch (line.kind) {
     case LineKind::Quantity:
+    case LineKind::Column:
         if (!line.body) return nullptr;
         parts = {nameMath(line.name), mathSymbol("=", MathClass::Relation)};
         if (line.plainNumber) {
@@ -404,6 +441,20 @@ MathPtr lineMath(const Line& line) {
         appendGrid(parts, line);
         return mathRow(std::move(parts));
     }
+    case LineKind::Random: {
+        std::vector<MathPtr> arguments;
+        for (const ExprPtr& each : line.arguments) {
+            if (!each) return nullptr;
+            if (!arguments.empty()) arguments.push_back(mathSymbol(",", MathClass::Punctuation));
+            arguments.push_back(formulaMath(*each));
+        }
+        const char* letter = line.distribution == Distribution::Normal ? "N" : "U";
+        parts = {nameMath(line.name), mathSymbol("∼", MathClass::Relation),
+                 call(mathWord(letter), mathRow(std::move(arguments)))};
+        appendUnit(parts, line.unit);
+        appendGrid(parts, line);
+        return mathRow(std::move(parts));
+    }
     case LineKind::Solution: return mathRow(solutionTerms(line));
     case LineKind::Question: {
         if (!line.body) return nullptr;
@@ -430,6 +481,15 @@ void collectTerms(const Expr& e, std::vector<std::pair<const char*, const Expr*>
 
 std::vector<MathPtr> lineTerms(const Line& line) {
     if (line.kind == LineKind::Solution) return solutionTerms(line);
+    if (line.kind == LineKind::Column && line.body && line.body->kind == ExprKind::List) {
+        std::vector<MathPtr> terms = listTerms(*line.body);
+        terms.front() =
+            mathRow({nameMath(line.name), mathSymbol("=", MathClass::Relation), mathSymbol("{"), terms.front()});
+        std::vector<MathPtr> end{terms.back(), mathSymbol("}")};
+        appendUnit(end, line.unit);
+        terms.back() = mathRow(std::move(end));
+        return terms;
+    }
     std::vector<std::pair<const char*, const Expr*>> terms;
     if (line.body && (line.kind == LineKind::Function || line.kind == LineKind::Quantity))
         collectTerms(*line.body, terms);
