@@ -1,4 +1,5 @@
 #include "command/commands.h"
+#include "figure/scale_settings.h"
 #include "files/plot_schema.h"
 #include "formula/text.h"
 #include "plots/plot_kind.h"
@@ -30,11 +31,26 @@ std::string valuesOf(const Setting& setting) {
         return spelled(setting.usual) + "; or " + rest;
     }
     case SettingType::Truth: return spelled(setting.usual) + "; or " + spelled(!std::get<bool>(setting.usual));
-    case SettingType::Formula: return spelled(setting.usual) + "; any formula of the page";
+    case SettingType::Formula: {
+        const std::string usual = spelled(setting.usual);
+        return usual.empty() ? "none; any formula of the page" : usual + "; any formula of the page";
+    }
+    case SettingType::Text: return "none; any words";
     case SettingType::Variable: return "the first; or the other one";
     case SettingType::Colour: return "the figure's own; or #rrggbb";
     }
     return "";
+}
+
+void scaleTable() {
+    fmt::print("| setting | meaning | usual value; others |\n|---|---|---|\n");
+    const auto rows = [](std::span<const Setting* const> settings) {
+        for (const Setting* setting : settings)
+            fmt::print("| `{}` | {} | {} |\n", setting->key, cell(setting->meaning), cell(valuesOf(*setting)));
+    };
+    rows(scaleSettings());
+    fmt::print("| of a panel with an angle: | | |\n");
+    rows(angleSettings());
 }
 
 void table() {
@@ -52,7 +68,7 @@ int run(const Arguments& arguments) {
         return statusGood;
     }
     if (arguments.markdown) {
-        table();
+        arguments.name == "scale" ? scaleTable() : table();
         return statusGood;
     }
     bool found = false;
@@ -62,6 +78,13 @@ int run(const Arguments& arguments) {
         fmt::print("{}\n    {}\n", kind->name, kind->meaning);
         for (const Setting* setting : kind->settings)
             fmt::print("    {:<12} {} ({})\n", setting->key, setting->meaning, valuesOf(*setting));
+    }
+    if (arguments.name == "scale") {
+        found = true;
+        for (const auto& settings : {scaleSettings(), angleSettings()}) {
+            for (const Setting* setting : settings)
+                fmt::print("    {:<12} {} ({})\n", setting->key, setting->meaning, valuesOf(*setting));
+        }
     }
     if (found) return statusGood;
     fmt::print(stderr, "coulter: There is no kind of plot “{}” — known are: {}.\n", arguments.name, plotKindNames());
@@ -73,7 +96,8 @@ int run(const Arguments& arguments) {
 void addKinds(CLI::App& app, int& status) {
     auto arguments = std::make_shared<Arguments>();
     CLI::App* command = app.add_subcommand("kinds", "the kinds of plot, with their settings, usual values and bounds");
-    command->add_option("NAME", arguments->name, "only the kind of this name, such as line");
+    command->add_option("NAME", arguments->name,
+                        "only the kind of this name, such as line; scale: what can be set of every scale");
     command->add_flag("--markdown", arguments->markdown, "as a table");
     command->add_flag("--schema", arguments->schema, "as the part of the JSON Schema of recipes");
     command->callback([arguments, &status] { status = run(*arguments); });

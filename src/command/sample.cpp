@@ -4,6 +4,7 @@
 #include "composition/figure.h"
 #include "files/samples_report.h"
 #include "formula/page.h"
+#include "plots/seen_in.h"
 #include "plots/table.h"
 #include "plots/telling.h"
 
@@ -98,7 +99,7 @@ int run(const Arguments& arguments) {
     Panel panel;
     if (!findPlotKind(arguments.kind)) return usage("--kind needs one of: " + plotKindNames() + ".");
     panel.plots.push_back(plotOf(arguments.of, arguments.kind));
-    if (limits) panel.y.limits = Limits{limits->first, limits->second};
+    if (limits) panel.y.limits = AxisLimits({limits->first, limits->second});
     PanelReading reading = readPlots(page, panel);
     if (!reading.problems[0].empty()) {
         sayErrors("page", page);
@@ -115,10 +116,9 @@ int run(const Arguments& arguments) {
     Progress progress(arguments.of);
     progress.show("looking", 0, 0);
     const PanelLook look = lookAtPanel(panel, reading, effort.operations, interruption.token());
-    Frame frame;
-    frame.map = panelLimits(panel, look.extents, 6).map(box->first, box->second);
-    if (look.colours) frame.colour = {ScaleKind::Linear, look.colours->low, look.colours->high, box->second};
+    const Frame frame = bareFrame(panel, reading, look, box->first, box->second);
     Drawn& drawn = reading.drawn[0];
+    drawn.parts[0].source = seenIn(drawn.parts[0].source, frame);
     drawn.parts.resize(1); // the edge of an area is not what is asked for
     progress.show("sampling", 0, 0);
     SampleWatch watch;

@@ -1,6 +1,7 @@
 #include "composition/figure.h"
 
 #include "composition/panel_parts.h"
+#include "plots/seen_in.h"
 
 #include <algorithm>
 #include <atomic>
@@ -102,7 +103,7 @@ Figure laidOut(const Document& document, const Effort& effort, const std::stop_t
     for (std::size_t p = 0; p < document.panels.size() && !stop.stop_requested(); ++p) {
         const Panel& panel = document.panels[p];
         PanelFigure& made = figure.panels[p];
-        PanelReading reading = readPlots(figure.page, panel, p);
+        PanelReading reading = readPlots(figure.page, panel, p, document.format);
         if (watch.stage) watch.stage("looking", p, document.panels.size());
         const PanelLook look =
             lookAtPanel(panel, reading, effort.operations / static_cast<double>(document.panels.size()), stop);
@@ -110,6 +111,9 @@ Figure laidOut(const Document& document, const Effort& effort, const std::stop_t
                                   roomOf(document.sheet, p, document.panels.size()),
                                   p < effort.held.size() ? effort.held[p] : std::nullopt, stop);
         made.drawn = std::move(reading.drawn);
+        for (Drawn& drawn : made.drawn) {
+            for (Sampled& part : drawn.parts) part.source = seenIn(part.source, made.layout.frame);
+        }
         made.problems = std::move(reading.problems);
     }
     return figure;

@@ -1,5 +1,6 @@
 #include "composition/findings.h"
 
+#include "figure/item_path.h"
 #include "plots/telling.h"
 
 #include <algorithm>
@@ -43,9 +44,15 @@ public:
                     found_.push_back({problem, {ItemKind::Plot, index, p, 0}});
                 }
             }
+            const std::size_t index = static_cast<std::size_t>(&panel - figure_.panels.data());
+            for (std::size_t k = 0; k < panel.layout.rules.scales.size(); ++k) {
+                if (const auto& problem = panel.layout.rules[k].problem)
+                    found_.push_back({*problem, {ItemKind::Scale, index, k, 0}});
+            }
             for (const Drawn& drawn : panel.drawn) {
                 path_ = drawn.path;
                 if (curveSamplesOf(drawn)) curve(drawn, panel.frame());
+                notShown(drawn, panel);
                 if (!isFinished(drawn)) found_.push_back({unfinished(drawn), path_, isTooDear(drawn)});
             }
         }
@@ -58,6 +65,19 @@ private:
         said.sentence = std::move(sentence);
         said.severity = severity;
         found_.push_back({std::move(said), path_});
+    }
+
+    /// Values that a logarithmic scale has no place for are counted.
+    void notShown(const Drawn& drawn, const PanelFigure& panel) {
+        static constexpr std::size_t scales[] = {acrossScale, upScale, uprightScale, colourScale};
+        static constexpr const char* words[] = {"horizontal", "vertical", "upright", "colour"};
+        for (std::size_t i = 0; i < 4; ++i) {
+            if (panel.layout.rules[scales[i]].ticks.kind != ScaleKind::Logarithmic) continue;
+            const std::size_t all = valuesAlong(drawn, scales[i], {}), lost = valuesAlong(drawn, scales[i], 0.0);
+            if (lost > 0)
+                say(drawn.of + ": " + std::to_string(lost) + " of " + std::to_string(all) +
+                    " values are not positive and have no place on the logarithmic " + words[i] + " scale.");
+        }
     }
 
     void curve(const Drawn& drawn, const Frame& frame) {

@@ -73,29 +73,57 @@ std::string coordinateLabel(const std::vector<ScaleWord>& words, const char* coo
 }
 
 /// What ranks highest decides: the variable of a field, any variable, functions, mere coordinates.
-std::string label(const PanelReading& reading, ScaleWord PlotWords::*which, const char* coordinate) {
+std::vector<ScaleWord> decidingWords(const PanelReading& reading, ScaleWord PlotWords::*which) {
     std::vector<ScaleWord> words;
     for (const PlotWords& each : reading.words) {
         if ((each.*which).rank != Rank::None) words.push_back(each.*which);
     }
     const auto first = std::ranges::max_element(words, {}, &ScaleWord::rank);
-    if (first == words.end()) return "";
-    if (first->rank == Rank::Coordinate) return coordinateLabel(words, coordinate);
-    if (first->rank == Rank::Function) return functionLabel(words);
-    return quantityLabel(first->label, first->symbol, first->unit);
+    if (first == words.end()) return words;
+    if (first->rank == Rank::Variable || first->rank == Rank::FieldVariable) return {*first};
+    return words;
+}
+
+/// The one unit of all words; empty if they have several.
+std::string commonUnit(const std::vector<ScaleWord>& words) {
+    std::set<std::string> units;
+    for (const ScaleWord& word : words) units.insert(word.unit);
+    return units.size() == 1 ? *units.begin() : "";
+}
+
+/// @param shown  the unit of the label, where the words have one
+std::string label(const PanelReading& reading, ScaleWord PlotWords::*which, const char* coordinate,
+                  const std::string& shown) {
+    std::vector<ScaleWord> words = decidingWords(reading, which);
+    if (words.empty()) return "";
+    if (!commonUnit(words).empty()) {
+        for (ScaleWord& word : words) word.unit = shown;
+    }
+    const Rank rank = std::ranges::max_element(words, {}, &ScaleWord::rank)->rank;
+    if (rank == Rank::Coordinate) return coordinateLabel(words, coordinate);
+    if (rank == Rank::Function) return functionLabel(words);
+    return quantityLabel(words[0].label, words[0].symbol, words[0].unit);
 }
 
 } // namespace
 
-PanelLabels derivedLabels(const PanelReading& reading) {
-    return {label(reading, &PlotWords::across, "x"), label(reading, &PlotWords::up, "y"),
-            label(reading, &PlotWords::upright, "z"), label(reading, &PlotWords::colour, "")};
+PanelUnits unitsOf(const PanelReading& reading) {
+    PanelUnits units;
+    ScaleWord PlotWords::*const which[] = {&PlotWords::across, &PlotWords::up, &PlotWords::colour, &PlotWords::upright};
+    for (std::size_t k = 0; k < 4; ++k) units[k] = commonUnit(decidingWords(reading, which[k]));
+    return units;
 }
 
-PanelLabels labelsOf(const Panel& panel, const PanelReading& reading) {
-    PanelLabels labels = derivedLabels(reading);
+PanelLabels derivedLabels(const PanelReading& reading, const PanelUnits& shown) {
+    return {label(reading, &PlotWords::across, "x", shown[0]), label(reading, &PlotWords::up, "y", shown[1]),
+            label(reading, &PlotWords::upright, "z", shown[3]), label(reading, &PlotWords::colour, "", shown[2])};
+}
+
+PanelLabels labelsOf(const Panel& panel, const PanelReading& reading, const PanelUnits& shown) {
+    PanelLabels labels = derivedLabels(reading, shown);
     if (panel.x.label) labels.across = *panel.x.label;
     if (panel.y.label) labels.up = *panel.y.label;
+    if (panel.z.label) labels.upright = *panel.z.label;
     if (panel.colour.label) labels.colour = *panel.colour.label;
     return labels;
 }

@@ -64,6 +64,23 @@ std::optional<Limits> fromValues(std::vector<double> values, ScaleKind scale, do
     return Limits{outwards(low, -1), outwards(high, 1)};
 }
 
+/// Automatic limits with those ends that were set; where these leave nothing between, as much as there was.
+Limits withSet(Limits limits, const AxisLimits& set, ScaleKind scale) {
+    const Limits before = limits;
+    if (set.low) limits.low = *set.low;
+    if (set.high) limits.high = *set.high;
+    if (!set) return limits;
+    if (!(limits.low < limits.high)) {
+        const double extent = scale == ScaleKind::Logarithmic ? before.high / before.low : before.high - before.low;
+        const bool logarithmic = scale == ScaleKind::Logarithmic;
+        if (set.low)
+            limits.high = logarithmic ? limits.low * extent : limits.low + extent;
+        else
+            limits.low = logarithmic ? limits.high / extent : limits.high - extent;
+    }
+    return forScale(limits, scale);
+}
+
 } // namespace
 
 PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double operations, const std::stop_token& stop) {
@@ -91,16 +108,21 @@ PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double op
         }
         if (drawn.kind->reach) drawn.kind->reach(drawn, look.extents);
     }
-    if (reading.isSpace()) {
+    if (reading.shape == PanelShape::Space) {
         look.space.emplace();
-        for (std::size_t k = 0; k < 3; ++k)
-            (*look.space)[k] = fromValues(std::move(inSpace[k]), ScaleKind::Linear, 4).value_or(Limits{0, 1});
+        const Axis* const axes[] = {&panel.x, &panel.y, &panel.z};
+        for (std::size_t k = 0; k < 3; ++k) {
+            const ScaleKind scale = axes[k]->scale.value_or(ScaleKind::Linear);
+            const Limits usual = scale == ScaleKind::Logarithmic ? Limits{0.1, 1} : Limits{0, 1};
+            (*look.space)[k] =
+                withSet(fromValues(std::move(inSpace[k]), scale, 4).value_or(usual), axes[k]->limits, scale);
+        }
     }
     const auto isField = [](const Drawn& drawn) { return fieldOf(drawn) != nullptr; };
     if (std::ranges::none_of(reading.drawn, isField)) return look;
     const ScaleKind scale = colourScaleOf(panel);
-    if (panel.colour.limits) {
-        look.colours = forScale(*panel.colour.limits, scale);
+    if (panel.colour.limits.both()) {
+        look.colours = forScale({*panel.colour.limits.low, *panel.colour.limits.high}, scale);
         return look;
     }
     const PanelLimits limits = panelLimits(panel, look.extents, 6);
@@ -110,25 +132,26 @@ PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double op
         const auto some = coarseValues(*fieldOf(drawn), limits.xScale, limits.x, limits.yScale, limits.y, share, stop);
         values.insert(values.end(), some.begin(), some.end());
     }
-    look.colours = fromValues(std::move(values), scale, 6).value_or(Limits{0.1, 1});
+    look.colours =
+        withSet(fromValues(std::move(values), scale, 6).value_or(Limits{0.1, 1}), panel.colour.limits, scale);
     return look;
 }
 
 PanelLimits panelLimits(const Panel& panel, const Extents& extents, double yTickCount) {
     PanelLimits limits{{0, 1}, {0, 1}, extents.xScale, extents.yScale};
-    if (panel.x.limits)
-        limits.x = forScale(*panel.x.limits, extents.xScale);
-    else if (extents.across)
+    if (extents.across && !panel.x.limits.both()) {
         limits.x = forScale(*extents.across, extents.xScale);
-    else // all coordinates are values
+    } else if (!panel.x.limits.both()) { // all coordinates are values
         limits.x = fromValues(extents.xs, extents.xScale, yTickCount).value_or(forScale({0, 1}, extents.xScale));
-    if (panel.y.limits)
-        limits.y = forScale(*panel.y.limits, extents.yScale);
-    else if (extents.up)
+    }
+    if (extents.up && !panel.y.limits.both()) {
         limits.y = forScale(*extents.up, extents.yScale);
-    else
+    } else if (!panel.y.limits.both()) {
         limits.y = fromValues(extents.ys, extents.yScale, yTickCount)
                        .value_or(extents.yScale == ScaleKind::Logarithmic ? Limits{0.1, 1} : Limits{0, 1});
+    }
+    limits.x = withSet(limits.x, panel.x.limits, extents.xScale);
+    limits.y = withSet(limits.y, panel.y.limits, extents.yScale);
     return limits;
 }
 
@@ -137,17 +160,31 @@ PanelLimits withEqualScales(PanelLimits limits, const Panel& panel, double width
     const bool logarithmic = limits.xScale == ScaleKind::Logarithmic;
     const auto extent = [&](const Limits& l) { return logarithmic ? std::log(l.high / l.low) : l.high - l.low; };
     const double perX = extent(limits.x) / width, perY = extent(limits.y) / height;
-    const auto widen = [&](Limits& l, double by) {
+    // About the middle, or away from an end that was set.
+    const auto widen = [&](Limits& l, double by, const AxisLimits& set) {
+        if (set.both()) return;
         if (logarithmic) {
             const double middle = std::sqrt(l.low) * std::sqrt(l.high), half = std::pow(l.high / l.low, by / 2);
-            l = {middle / half, middle * half};
+            const Limits wide{middle / half, middle * half};
+            l = {set.low    ? l.low
+                 : set.high ? l.high / (half * half)
+                            : wide.low,
+                 set.high  ? l.high
+                 : set.low ? l.low * (half * half)
+                           : wide.high};
         } else {
             const double middle = l.low / 2 + l.high / 2, half = (l.high - l.low) / 2 * by;
-            l = {middle - half, middle + half};
+            const Limits wide{middle - half, middle + half};
+            l = {set.low    ? l.low
+                 : set.high ? l.high - 2 * half
+                            : wide.low,
+                 set.high  ? l.high
+                 : set.low ? l.low + 2 * half
+                           : wide.high};
         }
     };
-    if (perX < perY && !panel.x.limits) widen(limits.x, perY / perX);
-    if (perY < perX && !panel.y.limits) widen(limits.y, perX / perY);
+    if (perX < perY) widen(limits.x, perY / perX, panel.x.limits);
+    if (perY < perX) widen(limits.y, perX / perY, panel.y.limits);
     return limits;
 }
 

@@ -1,5 +1,6 @@
 #pragma once
 #include "composition/look.h"
+#include "composition/scale_rules.h"
 #include "drawing/frame.h"
 #include "drawing/ticks.h"
 #include "typeset/box.h"
@@ -26,7 +27,7 @@ struct LetterSizes {
 };
 LetterSizes letterSizes(const Sheet& sheet);
 
-/// What is written at a tick, typeset: digits, or a power of ten.
+/// What is written at a tick, typeset: digits, a power of ten, a multiple of π, degrees, or digits with a prefix.
 Box tickBox(const std::string& label, double size);
 
 /// How the legend is shown once its place is decided.
@@ -53,17 +54,30 @@ struct SpaceScales {
     std::array<Box, 3> labels;
 };
 
+/// Scales of a radius over an angle; the radius' ticks are `yTicks`.
+struct PolarScales {
+    Ticks angles;
+    Point direction{1, 0}; ///< in which the radius' own scale runs on the sheet
+};
+
 /// Where everything of a panel goes, before anything is sampled to its tolerance.
 struct PanelLayout {
-    Rect room; ///< of the whole panel on the sheet, mm
+    int format = newestFormat; ///< of the recipe
+    Rect room;                 ///< of the whole panel on the sheet, mm
     Frame frame;
+    PanelLabels labels;
+    ScaleRules rules;
     Ticks xTicks, yTicks;
     Box title, xLabel, yLabel;
     LetterSizes sizes;
     LegendLayout legend;
     ColourBar colours;
     SpaceScales space;
+    PolarScales polar;
 };
+
+/// A panel without anything round it, so many mm wide and high: what is sampled for no sheet.
+Frame bareFrame(const Panel& panel, const PanelReading& reading, const PanelLook& look, double width, double height);
 
 /// Lays one panel out within its room on the sheet.
 /// @param held  if given, an automatic vertical range holds these limits too

@@ -1,8 +1,10 @@
 #include "composition/panel_parts.h"
 
 #include "composition/legend_place.h"
+#include "composition/polar_parts.h"
 #include "composition/space_parts.h"
 #include "drawing/colours.h"
+#include "figure/scale_settings.h"
 #include "typeset/formula_math.h"
 
 #include <algorithm>
@@ -26,12 +28,15 @@ public:
         hit(ItemKind::Panel, 0, frame_.rect);
         plots(Layer::Ground);
         if (frame_.space)
-            drawSpaceScales(figure_.scene, layout_);
+            drawSpaceScales(figure_.scene, figure_.hits, index_, layout_);
+        else if (frame_.polar)
+            drawPolarGrid(figure_.scene, layout_);
         else
             grid();
         plots(Layer::Area);
         plots(Layer::Line);
-        if (!frame_.space) {
+        if (frame_.polar) drawPolarScales(figure_.scene, figure_.hits, index_, layout_);
+        if (frame_.isPlane()) {
             horizontalScale();
             verticalScale();
         }
@@ -68,8 +73,14 @@ private:
         image.rect = image.clip = bar.rect;
         image.width = std::max(2, static_cast<int>(bar.rect.width * dotsPerMm_));
         image.height = std::max(2, static_cast<int>(bar.rect.height * dotsPerMm_));
+        const bool reversed = truth(panel_.colour.settings, reversedSetting);
+        const auto heightOf = [&](double value) {
+            const double up = frame_.colour.toSheet(value);
+            return reversed ? bar.rect.y + up : bar.rect.bottom() - up;
+        };
         for (int i = 0; i < image.height; ++i) {
-            const Colour c = loam(1 - (i + 0.5) / image.height);
+            const double down = (i + 0.5) / image.height;
+            const Colour c = loam(reversed ? down : 1 - down);
             image.pixels.insert(image.pixels.end(), static_cast<std::size_t>(image.width),
                                 0xff000000U | static_cast<std::uint32_t>(c.red) << 16 |
                                     static_cast<std::uint32_t>(c.green) << 8 | c.blue);
@@ -79,14 +90,15 @@ private:
         std::vector<std::vector<Point>> lines{{{x, bar.rect.y}, {x, bar.rect.bottom()}}};
         double right = x + tick;
         for (std::size_t i = 0; i < bar.ticks.places.size(); ++i) {
-            const double y = bar.rect.bottom() - frame_.colour.toSheet(bar.ticks.places[i]);
+            const double y = heightOf(bar.ticks.places[i]);
             lines.push_back({{x, y}, {x + tick, y}});
+            if (bar.ticks.labels[i].empty()) continue;
             const Box number = tickBox(bar.ticks.labels[i], sizes_.number);
             addBox(figure_.scene, number, x + tick + 0.8, y + 0.33 * sizes_.number, inkColour);
             right = std::max(right, x + tick + 0.8 + number.width);
         }
         for (const double minor : bar.ticks.minor) {
-            const double y = bar.rect.bottom() - frame_.colour.toSheet(minor);
+            const double y = heightOf(minor);
             lines.push_back({{x, y}, {x + tick / 2, y}});
         }
         stroke(std::move(lines), inkColour, scaleWidth);
@@ -100,22 +112,35 @@ private:
     void grid() {
         std::vector<std::vector<Point>> lines;
         const Rect& f = frame_.rect;
-        if (panel_.x.grid) {
+        if (truth(panel_.x.settings, gridSetting)) {
             for (const double place : layout_.xTicks.places)
                 lines.push_back({{frame_.onSheet(place, frame_.map.y.low).x, f.y},
                                  {frame_.onSheet(place, frame_.map.y.low).x, f.bottom()}});
         }
-        if (panel_.y.grid) {
+        if (truth(panel_.y.settings, gridSetting)) {
             for (const double place : layout_.yTicks.places)
                 lines.push_back({{f.x, frame_.onSheet(frame_.map.x.low, place).y},
                                  {f.right(), frame_.onSheet(frame_.map.x.low, place).y}});
         }
+        zeroLines();
         if (lines.empty()) return;
         stroke(std::move(lines), gridColour, 0.12);
         if (layout_.legend.entries.empty() || layout_.legend.place == LegendPlace::AtEnds) return;
         const Rect r = layout_.legend.rect.grown(1); // no line runs through the legend's words
         figure_.scene.items.emplace_back(
             FillItem{{{{r.x, r.y}, {r.right(), r.y}, {r.right(), r.bottom()}, {r.x, r.bottom()}}}, paperColour});
+    }
+
+    /// Across the panel where a scale has its zero in it.
+    void zeroLines() {
+        Polylines lines;
+        const Rect& f = frame_.rect;
+        const Point zero = frame_.onSheet(0, 0);
+        if (truth(panel_.x.settings, zeroLineSetting) && zero.x >= f.x && zero.x <= f.right())
+            lines.push_back({{zero.x, f.y}, {zero.x, f.bottom()}});
+        if (truth(panel_.y.settings, zeroLineSetting) && zero.y >= f.y && zero.y <= f.bottom())
+            lines.push_back({{f.x, zero.y}, {f.right(), zero.y}});
+        if (!lines.empty()) stroke(std::move(lines), inkColour, 0.12);
     }
 
     void minorMarks(std::vector<std::vector<Point>>& lines, const Ticks& ticks, bool horizontal, double at) const {
@@ -135,6 +160,7 @@ private:
         for (std::size_t i = 0; i < layout_.xTicks.places.size(); ++i) {
             const double x = frame_.onSheet(layout_.xTicks.places[i], frame_.map.y.low).x;
             lines.push_back({{x, y}, {x, y + tick}});
+            if (layout_.xTicks.labels[i].empty()) continue;
             const Box number = tickBox(layout_.xTicks.labels[i], sizes_.number);
             // A minus sign hangs out to the left, so that the digits stand under their tick.
             const double sign = layout_.xTicks.labels[i].starts_with('-')
@@ -162,6 +188,7 @@ private:
         for (std::size_t i = 0; i < layout_.yTicks.places.size(); ++i) {
             const double y = frame_.onSheet(frame_.map.x.low, layout_.yTicks.places[i]).y;
             lines.push_back({{x, y}, {x - tick, y}});
+            if (layout_.yTicks.labels[i].empty()) continue;
             const Box number = tickBox(layout_.yTicks.labels[i], sizes_.number);
             const double at = x - tick - 0.8 - number.width;
             addBox(figure_.scene, number, at, y + 0.33 * sizes_.number, inkColour);

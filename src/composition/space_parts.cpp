@@ -2,6 +2,7 @@
 
 #include "drawing/colours.h"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 
@@ -12,11 +13,13 @@ constexpr double lineWidth = 0.18; // mm
 
 class SpaceScalesDrawing {
 public:
-    SpaceScalesDrawing(Scene& scene, const PanelLayout& layout) : scene_(scene), layout_(layout) {}
+    SpaceScalesDrawing(Scene& scene, std::vector<Hit>& hits, std::size_t panel, const PanelLayout& layout)
+        : scene_(scene), hits_(hits), panel_(panel), layout_(layout) {}
 
     void run() {
-        const auto& l = layout_.frame.space->limits;
-        const double z = l[2].low;
+        const SpaceBox& box = *layout_.frame.space;
+        const auto& l = box.maps;
+        const double z = box.faceValue(Face::Floor);
         const std::array<Place, 4> floor{
             {{l[0].low, l[1].low, z}, {l[0].high, l[1].low, z}, {l[0].high, l[1].high, z}, {l[0].low, l[1].high, z}}};
         std::vector<Point> outline;
@@ -31,7 +34,8 @@ public:
         }
         const double yNear = floor[nearest][1], xNear = floor[nearest][0];
         corner_ = onSheet(floor[nearest]);
-        centre_ = onSheet({(l[0].low + l[0].high) / 2, (l[1].low + l[1].high) / 2, z});
+        const Point one = onSheet(floor[0]), other = onSheet(floor[2]);
+        centre_ = {(one.x + other.x) / 2, (one.y + other.y) / 2};
         scale(0, {0, yNear, z});
         scale(1, {xNear, 0, z});
         scale(2, {floor[left][0], floor[left][1], 0});
@@ -46,7 +50,7 @@ private:
 
     /// The scale along one coordinate, through a place.
     void scale(std::size_t k, Place at) {
-        const Limits& limits = layout_.frame.space->limits[k];
+        const AxisMap& limits = layout_.frame.space->maps[k];
         const auto place = [&](double value) {
             at[k] = value;
             return onSheet(at);
@@ -65,36 +69,59 @@ private:
         std::vector<std::vector<Point>> lines{{from, to}};
         const double size = layout_.sizes.number;
         double widest = 0;
+        std::vector<Rect> numbers;
         for (std::size_t i = 0; i < layout_.space.ticks[k].places.size(); ++i) {
             const Point p = place(layout_.space.ticks[k].places[i]);
             lines.push_back({p, {p.x + nx * distance::tick, p.y + ny * distance::tick}});
             // Both floor scales begin at one corner: only the first writes its number there.
             if (k == 1 && std::hypot(p.x - corner_.x, p.y - corner_.y) < 0.8 * size) continue;
+            if (layout_.space.ticks[k].labels[i].empty()) continue;
             const Box box = tickBox(layout_.space.ticks[k].labels[i], size);
             const double reach = distance::tick + 0.8 + (std::abs(nx) * box.width + std::abs(ny) * 0.7 * size) / 2;
+            const Rect rect{p.x + nx * reach - box.width / 2, p.y + ny * reach - 0.4 * size, box.width, 0.8 * size};
+            // The first format let numbers touch.
+            if (layout_.format >= 2 &&
+                std::ranges::any_of(taken_, [&](const Rect& each) { return each.grown(0.1 * size).intersects(rect); }))
+                continue;
+            taken_.push_back(rect);
+            numbers.push_back(rect);
             addBox(scene_, box, p.x + nx * reach - box.width / 2, p.y + ny * reach + 0.33 * size, inkColour);
             widest = std::max(widest, std::abs(nx) * box.width + std::abs(ny) * size);
         }
         stroke(std::move(lines), inkColour, lineWidth);
+        static constexpr std::size_t scaleOf[] = {acrossScale, upScale, uprightScale};
+        const auto hit = [&](ItemKind kind, const Rect& rect) {
+            hits_.push_back({{kind, panel_, scaleOf[k], 0}, rect});
+        };
+        for (const Rect& number : numbers) hit(ItemKind::Scale, number);
         const Box& label = layout_.space.labels[k];
         if (label.height() == 0) return;
         if (k == 2) {
-            addBox(scene_, label, to.x - label.width / 2, to.y - 1.5 - label.descent, inkColour);
-            return;
+            const Point& upper = to.y < from.y ? to : from;
+            const double x = upper.x - label.width / 2, baseline = upper.y - 1.5 - label.descent;
+            addBox(scene_, label, x, baseline, inkColour);
+            return hit(ItemKind::ScaleLabel, {x, baseline - label.ascent, label.width, label.height()});
         }
         const double reach =
             distance::tick + 1.6 + widest + (std::abs(nx) * label.width + std::abs(ny) * label.height()) / 2;
-        addBox(scene_, label, middle.x + nx * reach - label.width / 2, middle.y + ny * reach + label.ascent / 2,
-               inkColour);
+        const Rect rect{middle.x + nx * reach - label.width / 2, middle.y + ny * reach - label.ascent / 2, label.width,
+                        label.height()};
+        addBox(scene_, label, rect.x, middle.y + ny * reach + label.ascent / 2, inkColour);
+        hit(ItemKind::ScaleLabel, rect);
     }
 
     Scene& scene_;
+    std::vector<Hit>& hits_;
+    std::size_t panel_;
     const PanelLayout& layout_;
     Point centre_, corner_;
+    std::vector<Rect> taken_; ///< by numbers
 };
 
 } // namespace
 
-void drawSpaceScales(Scene& scene, const PanelLayout& layout) { SpaceScalesDrawing(scene, layout).run(); }
+void drawSpaceScales(Scene& scene, std::vector<Hit>& hits, std::size_t panel, const PanelLayout& layout) {
+    SpaceScalesDrawing(scene, hits, panel, layout).run();
+}
 
 } // namespace coulter

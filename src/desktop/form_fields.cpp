@@ -48,6 +48,24 @@ void FormFields::row(const QString& name, QWidget* widget, const std::function<v
     if (refresher) refreshers_.push_back(refresher);
 }
 
+void FormFields::foldRare(bool& unfolded) {
+    if (rare_.empty()) return;
+    auto* button = new QToolButton;
+    button->setObjectName("unfold");
+    button->setCheckable(true);
+    button->setChecked(unfolded);
+    const auto show = [this, button, &unfolded] {
+        button->setText(unfolded ? tr("fewer") : tr("more"));
+        button->setAccessibleName(unfolded ? tr("fewer settings") : tr("more settings"));
+        for (const Rare& each : rare_) form_.setRowVisible(each.field, unfolded || each.isSet());
+    };
+    row("", button, show);
+    connect(button, &QToolButton::toggled, this, [show, &unfolded](bool on) {
+        unfolded = on;
+        show();
+    });
+}
+
 QLineEdit* FormFields::text(const QString& name, const std::function<QString()>& read,
                             const std::function<void(const QString&)>& write) {
     auto* field = new QLineEdit;
@@ -168,6 +186,7 @@ void FormFields::setting(const Setting& setting, const std::function<Settings()>
             [read, &setting] { return static_cast<int>(word(read(), setting)); },
             [write, &setting](int index) { write(std::string(setting.words[static_cast<std::size_t>(index)])); });
         break;
+    case SettingType::Text:
     case SettingType::Formula:
         field = text(
             name, [read, &setting] { return QString::fromStdString(coulter::text(read(), setting)); },
@@ -193,6 +212,7 @@ void FormFields::setting(const Setting& setting, const std::function<Settings()>
         break;
     case SettingType::Colour: return colour(setting, read, write, shown);
     }
+    if (setting.rare) rare_.push_back({field, [read, key = setting.key] { return read().contains(key); }});
     field->setObjectName(object);
     field->setToolTip(QString::fromUtf8(setting.meaning));
 }

@@ -36,6 +36,9 @@ public:
     void setting(const Setting& setting, const std::function<Settings()>& read,
                  const std::function<void(std::optional<SettingValue>)>& write, const std::function<Colour()>& shown,
                  const std::function<std::vector<std::string>()>& variables);
+    /// Hides the settings added so far that are rarely wanted, unless they are set, behind a button.
+    /// @param unfolded  whether they are shown; kept up to date
+    void foldRare(bool& unfolded);
     /// Something else in the form, kept up to date by `refresher`.
     void row(const QString& name, QWidget* widget, const std::function<void()>& refresher);
 
@@ -48,6 +51,11 @@ private:
     QFormLayout& form_;
     const LookSettings& look_;
     std::vector<std::function<void()>> refreshers_;
+    struct Rare {
+        QWidget* field;
+        std::function<bool()> isSet;
+    };
+    std::vector<Rare> rare_;
     bool refreshing_ = false;
 };
 

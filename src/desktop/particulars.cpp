@@ -2,6 +2,7 @@
 
 #include "drawing/colours.h"
 #include "figure/edits.h"
+#include "figure/scale_settings.h"
 #include "formula/text.h"
 #include "plots/plot_kind.h"
 #include "plots/telling.h"
@@ -16,6 +17,7 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <charconv>
+#include <cmath>
 
 namespace coulter {
 namespace {
@@ -118,9 +120,10 @@ void Particulars::rebuild() {
         heading->setText(tr("Plot %1").arg(path_.index + 1));
         plotFields(*fields_);
     } else if (scale && panelAt(session_.shown(), path_)) {
-        heading->setText(path_.index == acrossScale ? tr("Horizontal scale")
-                         : path_.index == upScale   ? tr("Vertical scale")
-                                                    : tr("Colour scale"));
+        heading->setText(path_.index == acrossScale    ? tr("Horizontal scale")
+                         : path_.index == upScale      ? tr("Vertical scale")
+                         : path_.index == uprightScale ? tr("Upright scale")
+                                                       : tr("Colour scale"));
         scaleFields(*fields_);
     } else if (path_.kind == ItemKind::Legend) {
         heading->setText(tr("Legend"));
@@ -196,6 +199,7 @@ void Particulars::plotFields(FormFields& fields) {
                 return variables;
             });
     }
+    fields.foldRare(unfolded_);
     if (refinableNow()) finerRow(fields);
 }
 
@@ -239,6 +243,8 @@ void Particulars::scaleFields(FormFields& fields) {
         const PanelFigure* panel = sheet_.shownPanel();
         if (!panel) return AxisMap{};
         const Frame& frame = panel->frame();
+        if (path_.index == uprightScale || frame.space)
+            return frame.space ? frame.space->maps[path_.index == uprightScale ? 2 : path_.index] : AxisMap{};
         return path_.index == acrossScale ? frame.map.x : path_.index == upScale ? frame.map.y : frame.colour;
     };
     const auto limits = [map] { return Limits{map().low, map().high}; };
@@ -257,27 +263,45 @@ void Particulars::scaleFields(FormFields& fields) {
         return fields.text(
             name,
             [limits, low] { return QString::fromStdString(roundedNumber(low ? limits().low : limits().high, 8)); },
-            [set, limits, map, low](const QString& text) {
+            [set, axis, map, limits, low](const QString& text) {
+                // An empty field is an automatic end; the other one stays what it is.
                 const auto value = readNumber(text);
-                if (!value || (map().kind == ScaleKind::Logarithmic && !(*value > 0))) return;
-                Limits wanted = limits();
-                (low ? wanted.low : wanted.high) = *value;
-                if (wanted.low < wanted.high) set(tr("change of limits"), [&](Axis& a) { a.limits = wanted; });
+                if (!text.trimmed().isEmpty() && (!value || !std::isfinite(*value))) return;
+                if (value && map().kind == ScaleKind::Logarithmic && !(*value > 0)) return;
+                if (value && (low ? *value >= limits().high : *value <= limits().low)) return;
+                AxisLimits wanted = axis().limits;
+                (low ? wanted.low : wanted.high) = value;
+                set(tr("change of limits"), [&](Axis& a) { a.limits = wanted; });
             });
     };
-    limit(tr("from"), true)->setObjectName("axisLow");
-    limit(tr("to"), false)->setObjectName("axisHigh");
+    for (const bool low : {true, false}) {
+        QLineEdit* field = limit(low ? tr("from") : tr("to"), low);
+        field->setObjectName(low ? "axisLow" : "axisHigh");
+        field->setToolTip(tr("Empty: this end is automatic"));
+    }
     auto* automatic = new QToolButton;
     automatic->setText(tr("automatic"));
-    fields.row("", automatic, [automatic, axis] { automatic->setEnabled(axis().limits.has_value()); });
+    fields.row("", automatic, [automatic, axis] { automatic->setEnabled(static_cast<bool>(axis().limits)); });
     connect(automatic, &QToolButton::clicked, this,
             [set] { set(tr("automatic limits"), [](Axis& a) { a.limits.reset(); }); });
-    if (path_.index == colourScale) return;
-    fields
-        .check(
-            tr("grid"), tr("lines at the numbers"), [axis] { return axis().grid; },
-            [set](bool on) { set(tr("change of the grid"), [&](Axis& a) { a.grid = on; }); })
-        ->setObjectName("axisGrid");
+    const bool crosses = path_.index == acrossScale || path_.index == upScale;
+    for (const Setting* setting : scaleSettings()) {
+        if (!crosses && (setting == &gridSetting || setting == &zeroLineSetting))
+            continue; // there is no panel to cross
+        const bool merges = setting->type == SettingType::Number;
+        fields.setting(
+            *setting, [axis] { return axis().settings; },
+            [this, setting, merges](std::optional<SettingValue> value) {
+                change(
+                    tr("change of %1").arg(QString::fromUtf8(setting->label)),
+                    [&](Document& document) {
+                        if (Axis* at = axisAt(document, path_)) coulter::set(at->settings, *setting, std::move(value));
+                    },
+                    merges ? setting->key : "");
+            },
+            [] { return inkColour; }, [] { return std::vector<std::string>(); });
+    }
+    fields.foldRare(unfolded_);
 }
 
 void Particulars::legendField(FormFields& fields, const QString& name) {

@@ -37,6 +37,7 @@ private:
     FormFields* fields_ = nullptr;
     ItemPath path_; ///< whose fields are shown
     QString shape_;
+    bool unfolded_ = false; ///< whether settings that are rarely wanted are shown
 };
 
 } // namespace coulter

@@ -25,8 +25,12 @@ std::string textOf(const Figure& figure, const Document& document, const ItemPat
     const Panel* panel = panelAt(document, path);
     if (!panel) return "";
     if (path.kind == ItemKind::Title) return panel->title;
-    const PanelLabels labels = labelsOf(*panel, readPlots(figure.page, *panel, path.panel));
-    return path.index == acrossScale ? labels.across : path.index == upScale ? labels.up : labels.colour;
+    if (path.panel >= figure.panels.size()) return "";
+    const PanelLabels& labels = figure.panels[path.panel].layout.labels;
+    return path.index == acrossScale    ? labels.across
+           : path.index == upScale      ? labels.up
+           : path.index == uprightScale ? labels.upright
+                                        : labels.colour;
 }
 
 bool isScale(const ItemPath& path, std::size_t which) {
@@ -180,8 +184,8 @@ void SheetView::setLimits(std::size_t panel, std::optional<Limits> x, std::optio
                           const QString& mergeKey) {
     auto document = editable({ItemKind::Panel, panel, 0, 0});
     if (!document) return;
-    if (x && usable(*x)) document->panels[panel].x.limits = x;
-    if (y && usable(*y)) document->panels[panel].y.limits = y;
+    if (x && usable(*x)) document->panels[panel].x.limits = *x;
+    if (y && usable(*y)) document->panels[panel].y.limits = *y;
     session_.edit(std::move(*document), what, mergeKey);
 }
 
@@ -194,17 +198,19 @@ void SheetView::zoom(std::size_t panel, double factor, Point about, bool horizon
         const double centre = std::clamp(mm, 0.0, map.length);
         return Limits{map.fromSheet(centre - centre / factor), map.fromSheet(centre + (map.length - centre) / factor)};
     };
-    setLimits(panel, stretched(frame.map.x, about.x - frame.rect.x, horizontal),
-              stretched(frame.map.y, frame.rect.bottom() - about.y, vertical), tr("zoom"), mergeKey);
+    setLimits(panel, stretched(frame.map.x, frame.map.x.toSheet(frame.xAt(about.x)), horizontal),
+              stretched(frame.map.y, frame.map.y.toSheet(frame.yAt(about.y)), vertical), tr("zoom"), mergeKey);
 }
 
 void SheetView::pan(std::size_t panel, double dx, double dy, bool horizontal, bool vertical, const QString& mergeKey) {
     const auto document = editable({ItemKind::Panel, panel, 0, 0});
     if (!figure_ || !document || panel >= figure_->figure.panels.size()) return;
     if (showsSpace(panel)) return turn(panel, 60 * dx, 60 * dy, document->panels[panel].view, mergeKey);
-    const PanelMap& map = figure_->figure.panels[panel].frame().map;
-    setLimits(panel, moved(map.x, horizontal ? dx : 0), moved(map.y, vertical ? dy : 0), tr("move of the view"),
-              mergeKey);
+    const Frame& frame = figure_->figure.panels[panel].frame();
+    if (frame.leftwards) dx = -dx;
+    if (frame.downwards) dy = -dy;
+    setLimits(panel, moved(frame.map.x, horizontal ? dx : 0), moved(frame.map.y, vertical ? dy : 0),
+              tr("move of the view"), mergeKey);
 }
 
 void SheetView::turn(std::size_t panel, double azimuth, double elevation, const View& from, const QString& mergeKey) {
@@ -237,7 +243,13 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
     if (part.kind == ItemKind::Sheet || !panel || part.panel >= figure_->figure.panels.size()) return;
     const PanelLayout& layout = figure_->figure.panels[part.panel].layout;
     const Rect &legend = layout.legend.rect, &frame = layout.frame.rect;
-    drag_ = Drag{part, event->position(), layout.frame.map, panel->view, {legend.x - frame.x, legend.y - frame.y}};
+    drag_ = Drag{part,
+                 event->position(),
+                 layout.frame.map,
+                 layout.frame.leftwards,
+                 layout.frame.downwards,
+                 panel->view,
+                 {legend.x - frame.x, legend.y - frame.y}};
     session_.endMerge();
 }
 
@@ -262,8 +274,9 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
                                                       drag_->legendAt[1] + by.y() / fit()};
             session_.edit(std::move(*document), tr("move of the legend"), "legend");
         } else if (horizontal || vertical) {
-            const double dx = horizontal ? -by.x() / fit() / map.x.length : 0,
-                         dy = vertical ? by.y() / fit() / map.y.length : 0;
+            const double right = drag_->leftwards ? 1 : -1, up = drag_->downwards ? -1 : 1;
+            const double dx = horizontal ? right * by.x() / fit() / map.x.length : 0,
+                         dy = vertical ? up * by.y() / fit() / map.y.length : 0;
             if (showsSpace(path.panel))
                 turn(path.panel, by.x() / 2, by.y() / 2, drag_->view, "turn");
             else

@@ -88,7 +88,8 @@ private:
     struct Drag {
         ItemPath path;
         QPointF start;
-        PanelMap map; ///< when it began
+        PanelMap map; ///< when it began, as the two below
+        bool leftwards = false, downwards = false;
         View view;
         std::array<double, 2> legendAt{};
         bool moved = false;

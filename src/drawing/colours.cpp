@@ -20,8 +20,23 @@ Colour plotColour(std::size_t index) {
     return colours[index % plotColourCount];
 }
 
+namespace {
+
+double placeInRun(std::size_t index, std::size_t count) {
+    return count > 1 ? static_cast<double>(index) / static_cast<double>(count - 1) : 0.5;
+}
+
+} // namespace
+
 Colour caseColour(std::size_t index, std::size_t count) {
-    const double t = count > 1 ? static_cast<double>(index) / static_cast<double>(count - 1) : 0.5;
+    const double t = placeInRun(index, count);
+    // Periwinkle, mauve, rose, clay, olive, dark moss: of the ways round the circle of hues with these lightnesses one
+    // that stays farthest from the colours of plots.
+    return toColour(fromHue(0.74 - 0.40 * t, 0.10 - 0.03 * t + 0.06 * t * (1 - t), 280 + 220 * t));
+}
+
+Colour firstCaseColour(std::size_t index, std::size_t count) {
+    const double t = placeInRun(index, count);
     // Lightness falls and the hue turns steadily from ochre through red to violet.
     return toColour(fromHue(0.72 - 0.44 * t, 0.135 - 0.045 * t, 68 - 150 * t));
 }

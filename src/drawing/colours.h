@@ -10,8 +10,12 @@ namespace coulter {
 Colour plotColour(std::size_t index);
 inline constexpr std::size_t plotColourCount = 8;
 
-/// Colour of one case of a family: an ordered ramp from warm and light to cold and dark, first case first.
+/// Colour of one case of a family, first case first: the run “dusk”, from periwinkle over rose and clay to dark
+/// moss. Lightness (OKLab) falls evenly, so that the order is read in grey print and by colour-blind readers too; all
+/// members stay apart from the colours of plots.
 Colour caseColour(std::size_t index, std::size_t count);
+/// The same in recipes of the first format: from ochre through red to violet.
+Colour firstCaseColour(std::size_t index, std::size_t count);
 
 /// Colour of a field's value by its place t in [0, 1] of the range shown, from the pale least to the dark greatest: the
 /// map “loam”, from dry sand through ochre and clay to wet peat. Lightness (OKLab) falls evenly, so that it reads in

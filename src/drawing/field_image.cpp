@@ -75,11 +75,19 @@ void fillTriangle(Dots& dots, const tbb::blocked_range<int>& rows, const std::ar
     }
 }
 
-void fillMesh(Dots& dots, const FieldSamples& samples, FieldFill fill, const PanelMap& map) {
+/// mm from the panel's lower left corner, whichever way its scales run.
+Point fromCorner(const Frame& frame, double x, double y) {
+    const Point p = frame.onSheet(x, y);
+    return {p.x - frame.rect.x, frame.rect.bottom() - p.y};
+}
+
+void fillMesh(Dots& dots, const FieldSamples& samples, FieldFill fill, const Frame& frame) {
+    const bool unreversed = !frame.leftwards && !frame.downwards;
     std::vector<Point> places(samples.pointCount());
     std::vector<double> sizes(samples.pointCount());
     for (std::size_t i = 0; i < places.size(); ++i) {
-        places[i] = {map.x.toSheet(samples.x[i]), map.y.toSheet(samples.y[i])};
+        places[i] = unreversed ? Point{frame.map.x.toSheet(samples.x[i]), frame.map.y.toSheet(samples.y[i])}
+                               : fromCorner(frame, samples.x[i], samples.y[i]);
         sizes[i] = samples.sizeAt(i);
     }
     // By bands of rows, in each of them triangle after triangle: the number of threads shows nowhere.
@@ -112,17 +120,32 @@ std::vector<int> intervalsOf(const std::vector<double>& places, int count, const
     return found;
 }
 
-void fillGrid(Dots& dots, const FieldSamples& samples, FieldFill fill, const PanelMap& map) {
+/// Places along a scale in mm from its lower or left end, ascending: of a reversed scale the last one first.
+std::vector<double> ascending(std::vector<double> mm, double length, bool reversed) {
+    if (!reversed) return mm;
+    std::ranges::reverse(mm);
+    for (double& each : mm) each = length - each;
+    return mm;
+}
+
+void fillGrid(Dots& dots, const FieldSamples& samples, FieldFill fill, const Frame& frame) {
+    const PanelMap& map = frame.map;
     const int columns = static_cast<int>(samples.columns.size()), rows = static_cast<int>(samples.rows.size());
     std::vector<double> xs, ys;
     for (const double x : samples.columns) xs.push_back(map.x.toSheet(x));
     for (const double y : samples.rows) ys.push_back(map.y.toSheet(y));
     const bool cells = fill == FieldFill::Cells;
-    const std::vector<double> xBorders = cells ? cellBorders(samples.columns, map.x) : xs,
-                              yBorders = cells ? cellBorders(samples.rows, map.y) : ys;
+    std::vector<double> xBorders = cells ? cellBorders(samples.columns, map.x) : xs,
+                        yBorders = cells ? cellBorders(samples.rows, map.y) : ys;
+    xs = ascending(std::move(xs), map.x.length, frame.leftwards);
+    ys = ascending(std::move(ys), map.y.length, frame.downwards);
+    xBorders = ascending(std::move(xBorders), map.x.length, frame.leftwards);
+    yBorders = ascending(std::move(yBorders), map.y.length, frame.downwards);
     const std::vector<int> column = intervalsOf(xBorders, dots.width, [&](int x) { return dots.u(x); }),
                            row = intervalsOf(yBorders, dots.height, [&](int y) { return dots.v(y); });
     const auto value = [&](int i, int j) {
+        if (frame.leftwards) i = columns - 1 - i;
+        if (frame.downwards) j = rows - 1 - j;
         return samples.sizeAt(static_cast<std::size_t>(j) * samples.columns.size() + static_cast<std::size_t>(i));
     };
     tbb::parallel_for(tbb::blocked_range<int>(0, dots.height), [&](const tbb::blocked_range<int>& range) {
@@ -164,9 +187,9 @@ namespace {
 Dots filled(const FieldSamples& samples, FieldFill fill, const Frame& frame, double dotsPerMm, int parts) {
     Dots dots = dotsUnder(frame, dotsPerMm, parts);
     if (samples.isMesh())
-        fillMesh(dots, samples, fill, frame.map);
+        fillMesh(dots, samples, fill, frame);
     else
-        fillGrid(dots, samples, fill, frame.map);
+        fillGrid(dots, samples, fill, frame);
     return dots;
 }
 
@@ -230,10 +253,11 @@ std::vector<std::vector<Point>> meshLines(const FieldSamples& samples, const Fra
     const Rect& f = frame.rect;
     std::vector<std::vector<Point>> lines;
     if (!samples.isMesh()) {
-        for (const double u : cellBorders(samples.columns, frame.map.x)) {
+        for (const double u :
+             ascending(cellBorders(samples.columns, frame.map.x), frame.map.x.length, frame.leftwards)) {
             if (u >= 0 && u <= f.width) lines.push_back({{f.x + u, f.y}, {f.x + u, f.bottom()}});
         }
-        for (const double v : cellBorders(samples.rows, frame.map.y)) {
+        for (const double v : ascending(cellBorders(samples.rows, frame.map.y), frame.map.y.length, frame.downwards)) {
             if (v >= 0 && v <= f.height) lines.push_back({{f.x, f.bottom() - v}, {f.right(), f.bottom() - v}});
         }
         return lines;
@@ -244,9 +268,7 @@ std::vector<std::vector<Point>> meshLines(const FieldSamples& samples, const Fra
             const std::uint32_t a = t[k], b = t[(k + 1) % 3];
             if (!drawn.emplace(std::min(a, b), std::max(a, b)).second) continue;
             std::vector<Point> line;
-            for (const std::uint32_t i : {a, b})
-                line.push_back(
-                    {f.x + frame.map.x.toSheet(samples.x[i]), f.bottom() - frame.map.y.toSheet(samples.y[i])});
+            for (const std::uint32_t i : {a, b}) line.push_back(frame.onSheet(samples.x[i], samples.y[i]));
             lines.push_back(std::move(line));
         }
     }

@@ -16,21 +16,59 @@ struct ViewAxes {
 };
 ViewAxes viewAxes(const View& view);
 
-/// The box round what a panel shows in space, and how it is seen.
+/// A side of the box round what is shown in space, by the coordinate that is the same all over it.
+enum class Face : std::uint8_t { WallAcrossX, WallAcrossY, Floor };
+
+/// The box round what a panel shows in space, and how it is seen. Along a linear scale the box has the user's own
+/// coordinates, so that a unit means the same in all directions; along a logarithmic one it is as long as its map.
 struct SpaceBox {
-    std::array<Limits, 3> limits;
+    std::array<AxisMap, 3> maps;
+    std::array<bool, 3> reversed{};
     ViewAxes axes;
+
+    /// Whether all scales are linear and none is reversed.
+    bool isPlain() const;
+    /// A coordinate's place along the box.
+    double along(std::size_t k, double value) const;
+    /// The place of a face: the floor is the lowest, walls are those away from the eye.
+    double faceAt(Face face) const;
+    /// The same as a coordinate.
+    double faceValue(Face face) const;
+};
+
+/// A radius over an angle, round a middle.
+struct PolarFrame {
+    Point middle;            ///< mm on the sheet
+    AxisMap radius;          ///< outwards from the middle
+    double zero = 0;         ///< direction of the angle zero, counterclockwise from the right
+    double sense = 1;        ///< 1 counterclockwise, −1 clockwise
+    double from = 0, to = 0; ///< angles of the part that is shown; a full turn or more: all of it
+    bool isWhole() const;    ///< whether all directions are shown
+    double turned(double angle) const { return zero + sense * angle; }
+    Point onSheet(double angle, double r) const;
 };
 
 /// A panel on the sheet, and the only way from coordinates to it.
 struct Frame {
     Rect rect;    ///< mm
-    PanelMap map; ///< within the rectangle, y upwards; of a view of space: to the right and upwards as seen
+    PanelMap map; ///< within the rectangle, from its lower left; of a view of space: to the right and upwards as seen;
+                  ///< of a radius over an angle: in mm from its middle
+    bool leftwards = false, downwards = false; ///< reversed: from the right, from the top
     AxisMap colour;
     std::optional<SpaceBox> space;
+    std::optional<PolarFrame> polar;
 
-    Point onSheet(double x, double y) const { return {rect.x + map.x.toSheet(x), rect.bottom() - map.y.toSheet(y)}; }
+    bool isPlane() const { return !space && !polar; }
+    Point onSheet(double x, double y) const {
+        const double across = map.x.toSheet(x), up = map.y.toSheet(y);
+        return {leftwards ? rect.right() - across : rect.x + across, downwards ? rect.y + up : rect.bottom() - up};
+    }
     Point onSheet(const Place& place) const;
+    /// The coordinates of a place of the sheet.
+    double xAt(double mm) const { return map.x.fromSheet(leftwards ? rect.right() - mm : mm - rect.x); }
+    double yAt(double mm) const { return map.y.fromSheet(downwards ? mm - rect.y : rect.bottom() - mm); }
+    /// A place far below what a logarithmic scale shows, where its zero is.
+    double beyondZero() const { return downwards ? rect.y - 1 : rect.bottom() + 1; }
 };
 
 } // namespace coulter

@@ -36,11 +36,23 @@ struct Limits {
     friend bool operator==(const Limits&, const Limits&) = default;
 };
 
+/// The ends of a scale that were set; the others are automatic.
+struct AxisLimits {
+    std::optional<double> low, high;
+
+    AxisLimits() = default;
+    AxisLimits(const Limits& both) : low(both.low), high(both.high) {}
+    explicit operator bool() const { return low || high; }
+    bool both() const { return low && high; }
+    void reset() { *this = {}; }
+    friend bool operator==(const AxisLimits&, const AxisLimits&) = default;
+};
+
 struct Axis {
     std::optional<std::string> label; ///< none: derived from the variable or function and its unit
-    std::optional<Limits> limits;     ///< none: automatic
-    std::optional<ScaleKind> scale;   ///< none: as the variable is sampled, else linear
-    bool grid = false;
+    AxisLimits limits;
+    std::optional<ScaleKind> scale; ///< none: as the variable is sampled, else linear
+    Settings settings;              ///< those that differ from the usual ones, see scale_settings.h
     friend bool operator==(const Axis&, const Axis&) = default;
 };
 
@@ -61,7 +73,9 @@ struct View {
 struct Panel {
     std::string title;
     Axis x, y;
+    Axis z;                          ///< upright, of what is drawn in space
     Axis colour;                     ///< of fields: what colours mean
+    Settings angle;                  ///< of a panel with a radius over an angle, see scale_settings.h
     std::optional<bool> equalScales; ///< a millimetre means the same both ways; none: where curves run in the plane
     View view;
     Legend legend;
@@ -85,8 +99,15 @@ inline constexpr double leastResolution = 20, greatestResolution = 2400;
 /// Most dots of one bitmap, so that no size exhausts the memory.
 inline constexpr double mostDots = 400e6;
 
+/// Formats of recipes: in each the same recipe gives the same bytes for good.
+///   1  members of a family from ochre through red to violet; a radius over an angle in the plane; numbers of scales
+///      in space may touch
+///   2  members of a family from periwinkle over rose to moss; a radius over an angle in a frame of its own
+inline constexpr int newestFormat = 2;
+
 /// A recipe: everything a figure is made of. A value: editing makes another one, so undo is a list of these.
 struct Document {
+    int format = newestFormat;
     std::vector<std::string> page; ///< the formula page's lines
     Sheet sheet;
     std::vector<Panel> panels = {Panel{}};

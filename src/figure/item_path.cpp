@@ -22,7 +22,10 @@ Plot* plotAt(Document& document, const ItemPath& path) {
 const Axis* axisAt(const Document& document, const ItemPath& path) {
     const Panel* panel = panelAt(document, path);
     if (!panel || (path.kind != ItemKind::Scale && path.kind != ItemKind::ScaleLabel)) return nullptr;
-    return path.index == acrossScale ? &panel->x : path.index == upScale ? &panel->y : &panel->colour;
+    return path.index == acrossScale    ? &panel->x
+           : path.index == upScale      ? &panel->y
+           : path.index == uprightScale ? &panel->z
+                                        : &panel->colour;
 }
 Axis* axisAt(Document& document, const ItemPath& path) {
     return const_cast<Axis*>(axisAt(std::as_const(document), path));

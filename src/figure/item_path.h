@@ -9,7 +9,7 @@ namespace coulter {
 enum class ItemKind : std::uint8_t { Sheet, Panel, Title, Scale, ScaleLabel, Legend, Plot };
 
 /// Which scale an item of kind Scale or ScaleLabel is; its `index`.
-inline constexpr std::size_t acrossScale = 0, upScale = 1, colourScale = 2;
+inline constexpr std::size_t acrossScale = 0, upScale = 1, colourScale = 2, uprightScale = 3;
 
 /// A place in the Document. Selection, hits, drags and findings name things by it, never by an index into a figure that
 /// may be old.

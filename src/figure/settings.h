@@ -18,6 +18,7 @@ enum class SettingType : std::uint8_t {
     Number,
     Word,     ///< one of `words`
     Formula,  ///< in the notation of the page
+    Text,     ///< words
     Variable, ///< the name of a variable that is drawn
     Colour,   ///< left out: the figure's own
 };
@@ -33,6 +34,7 @@ struct Setting {
     double least = 0, greatest = 0, step = 0; ///< of numbers; the step is that of a form
     std::span<const char* const> words = {};  ///< of choices; the first is usual
     bool isStyle = true;                      ///< stands in the recipe under "style", else beside "of"
+    bool rare = false;                        ///< folded away in forms
 };
 
 /// Values that differ from the usual ones, by key. Usual values are never in it, so that equal looks are equal values.

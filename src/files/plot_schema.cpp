@@ -1,5 +1,6 @@
 #include "files/plot_schema.h"
 
+#include "figure/scale_settings.h"
 #include "plots/plot_kind.h"
 
 namespace coulter {
@@ -24,6 +25,7 @@ Json schemaOf(const Setting& setting) {
         for (const char* word : setting.words) out["enum"].push_back(word);
         out["default"] = std::get<std::string>(setting.usual);
         break;
+    case SettingType::Text:
     case SettingType::Formula:
         out["type"] = "string";
         out["default"] = std::get<std::string>(setting.usual);
@@ -53,10 +55,33 @@ Json schemaOf(const PlotKind& kind) {
     return {{"type", "object"}, {"additionalProperties", false}, {"properties", properties}};
 }
 
+Json axisSchema() {
+    Json properties;
+    properties["label"] = {
+        {"type", "string"},
+        {"description",
+         "text with formulas between $ and values of quantities in braces; absent: derived from the page"}};
+    properties["limits"] = {
+        {"type", "array"},
+        {"minItems", 2},
+        {"maxItems", 2},
+        {"items", {{"type", {"number", "null"}}}},
+        {"description",
+         "smaller number first, positive on a logarithmic scale; null: this end is automatic; absent: both are"}};
+    properties["scale"] = {{"enum", scaleNames},
+                           {"description", "absent: logarithmic where the variable is sampled so, else linear"}};
+    for (const Setting* setting : scaleSettings()) properties[setting->key] = schemaOf(*setting);
+    return {{"type", "object"}, {"additionalProperties", false}, {"properties", properties}};
+}
+
 } // namespace
 
 Json plotDefinitions() {
-    Json all, names = Json::array(), each = Json::array();
+    Json all;
+    all["axis"] = axisSchema();
+    all["angle"] = {{"type", "object"}, {"additionalProperties", false}, {"properties", Json::object()}};
+    for (const Setting* setting : angleSettings()) all["angle"]["properties"][setting->key] = schemaOf(*setting);
+    Json names = Json::array(), each = Json::array();
     for (const PlotKind* kind : plotKinds()) {
         names.push_back(kind->name);
         each.push_back({{"$ref", "#/$defs/plot, " + std::string(kind->name)}});

@@ -1,9 +1,11 @@
 #include "files/recipe.h"
 
+#include "figure/scale_settings.h"
 #include "files/json_reader.h"
 #include "formula/page.h"
 #include "plots/plot_kind.h"
 
+#include <algorithm>
 #include <cmath>
 #include <set>
 
@@ -16,15 +18,6 @@ using Json = JsonReader::Json;
 constexpr std::size_t mostPlots = 200;
 constexpr std::size_t mostFinerStretches = 100;
 
-Ordered writeAxis(const Axis& axis) {
-    Ordered out = Ordered::object();
-    if (axis.label) out["label"] = *axis.label;
-    if (axis.limits) out["limits"] = {axis.limits->low, axis.limits->high};
-    if (axis.scale) out["scale"] = scaleNames[static_cast<std::size_t>(*axis.scale)];
-    if (axis.grid) out["grid"] = true;
-    return out;
-}
-
 Ordered writeValue(const SettingValue& value) {
     if (const Colour* colour = std::get_if<Colour>(&value)) return spelled(*colour);
     if (const bool* on = std::get_if<bool>(&value)) return *on;
@@ -32,21 +25,40 @@ Ordered writeValue(const SettingValue& value) {
     return std::get<std::string>(value);
 }
 
-/// The settings of a plot that stand in one place of its recipe, in the order of its kind.
-void writeSettings(Ordered& out, const Plot& plot, const PlotKind& kind, bool style) {
-    for (const Setting* setting : kind.settings) {
-        const auto at = plot.settings.find(setting->key);
-        if (setting->isStyle == style && at != plot.settings.end()) out[setting->key] = writeValue(at->second);
+/// Settings that differ from the usual ones, in the order of their table.
+void writeSettings(Ordered& out, const Settings& settings, std::span<const Setting* const> table) {
+    for (const Setting* setting : table) {
+        const auto at = settings.find(setting->key);
+        if (at != settings.end()) out[setting->key] = writeValue(at->second);
     }
+}
+
+Ordered writeEnd(const std::optional<double>& end) { return end ? Ordered(*end) : Ordered(nullptr); }
+
+Ordered writeAxis(const Axis& axis) {
+    Ordered out = Ordered::object();
+    if (axis.label) out["label"] = *axis.label;
+    if (axis.limits) out["limits"] = {writeEnd(axis.limits.low), writeEnd(axis.limits.high)};
+    if (axis.scale) out["scale"] = scaleNames[static_cast<std::size_t>(*axis.scale)];
+    writeSettings(out, axis.settings, scaleSettings());
+    return out;
+}
+
+/// The settings of a kind that stand in one place of a plot's recipe.
+std::vector<const Setting*> settingsOf(const PlotKind& kind, bool style) {
+    std::vector<const Setting*> some;
+    std::ranges::copy_if(kind.settings, std::back_inserter(some),
+                         [style](const Setting* each) { return each->isStyle == style; });
+    return some;
 }
 
 Ordered writePlot(const Plot& plot) {
     Ordered out = {{"kind", plot.kind}, {"of", plot.of}};
     if (plot.name) out["name"] = *plot.name;
     if (const PlotKind* kind = findPlotKind(plot.kind)) {
-        writeSettings(out, plot, *kind, false);
+        writeSettings(out, plot.settings, settingsOf(*kind, false));
         Ordered style = Ordered::object();
-        writeSettings(style, plot, *kind, true);
+        writeSettings(style, plot.settings, settingsOf(*kind, true));
         if (!style.empty()) out["style"] = style;
     }
     if (!plot.finer.empty()) out["finer"] = Ordered::array();
@@ -60,9 +72,13 @@ Ordered writePanel(const Panel& panel) {
     if (!panel.title.empty()) out["title"] = panel.title;
     if (const Ordered x = writeAxis(panel.x); !x.empty()) out["x"] = x;
     if (const Ordered y = writeAxis(panel.y); !y.empty()) out["y"] = y;
+    if (const Ordered z = writeAxis(panel.z); !z.empty()) out["z"] = z;
     if (const Ordered colour = writeAxis(panel.colour); !colour.empty()) out["colour"] = colour;
     if (panel.equalScales) out["equal scales"] = *panel.equalScales;
     if (panel.view != View{}) out["view"] = {{"azimuth", panel.view.azimuth}, {"elevation", panel.view.elevation}};
+    Ordered angle = Ordered::object();
+    writeSettings(angle, panel.angle, angleSettings());
+    if (!angle.empty()) out["angle"] = angle;
     Ordered legend = Ordered::object();
     if (panel.legend.place != LegendPlace::Automatic)
         legend["place"] = legendPlaceNames[static_cast<std::size_t>(panel.legend.place)];
@@ -71,41 +87,6 @@ Ordered writePanel(const Panel& panel) {
     out["plots"] = Ordered::array();
     for (const Plot& plot : panel.plots) out["plots"].push_back(writePlot(plot));
     return out;
-}
-
-Axis readAxis(JsonReader& reader, const Json& parent, const std::string& path, const char* key) {
-    Axis axis;
-    const auto at = parent.find(key);
-    if (at == parent.end()) return axis;
-    const std::string here = joined(path, key);
-    if (!reader.isObject(*at, here)) return axis;
-    reader.keys(*at, here, {"label", "limits", "scale", "grid"});
-    if (const auto scale = reader.word(*at, here, "scale", scaleNames)) axis.scale = static_cast<ScaleKind>(*scale);
-    axis.label = reader.text(*at, here, "label");
-    if (const auto limits = reader.pair(*at, here, "limits")) {
-        if (!(limits->first < limits->second) || !std::isfinite(limits->second - limits->first)) {
-            reader.refuse(joined(here, "limits"), "must be two finite numbers, the smaller one first.");
-        }
-        if (axis.scale == ScaleKind::Logarithmic && !(limits->first > 0))
-            reader.refuse(joined(here, "limits"), "must be positive on a logarithmic scale.", "begin above zero");
-        axis.limits = Limits{limits->first, limits->second};
-    }
-    axis.grid = reader.truth(*at, here, "grid").value_or(false);
-    return axis;
-}
-
-FinerStretch readFiner(JsonReader& reader, const Json& value, const std::string& path) {
-    FinerStretch finer;
-    if (!reader.isObject(value, path)) return finer;
-    reader.keys(value, path, {"from", "to", "times"});
-    const auto from = reader.number(value, path, "from", -1e300, 1e300),
-               to = reader.number(value, path, "to", -1e300, 1e300);
-    if (!from || !to || !(*from < *to))
-        reader.refuse(path, "needs two numbers “from” and “to”, the smaller one first.");
-    finer.low = from.value_or(0);
-    finer.high = to.value_or(1);
-    finer.times = reader.number(value, path, "times", 1, mostTimesFiner).value_or(finer.times);
-    return finer;
 }
 
 std::optional<SettingValue> readValue(JsonReader& reader, const Json& parent, const std::string& path,
@@ -125,23 +106,70 @@ std::optional<SettingValue> readValue(JsonReader& reader, const Json& parent, co
         return colour;
     }
     case SettingType::Formula:
+    case SettingType::Text:
     case SettingType::Variable: break;
     }
     return reader.text(parent, path, key);
 }
 
-void readSettings(JsonReader& reader, const Json& parent, const std::string& path, Plot& plot, const PlotKind& kind,
-                  bool style) {
-    std::vector<const char*> known;
-    if (!style) known = {"kind", "of", "name"};
-    for (const Setting* setting : kind.settings) {
-        if (setting->isStyle == style) known.push_back(setting->key);
+void readSettings(JsonReader& reader, const Json& parent, const std::string& path, Settings& settings,
+                  std::span<const Setting* const> table) {
+    for (const Setting* setting : table) set(settings, *setting, readValue(reader, parent, path, *setting));
+}
+
+/// Keys beside those of a table.
+std::vector<const char*> withKeys(std::vector<const char*> known, std::span<const Setting* const> table) {
+    for (const Setting* setting : table) known.push_back(setting->key);
+    return known;
+}
+
+/// Both ends of a scale; null is one that was not set.
+AxisLimits readLimits(JsonReader& reader, const Json& axis, const std::string& path, bool logarithmic) {
+    AxisLimits limits;
+    const auto at = axis.find("limits");
+    if (at == axis.end()) return limits;
+    const std::string here = joined(path, "limits");
+    const auto isEnd = [](const Json& each) { return each.is_null() || each.is_number(); };
+    if (!at->is_array() || at->size() != 2 || !isEnd((*at)[0]) || !isEnd((*at)[1])) {
+        reader.refuse(here, "must be two numbers in square brackets.", "write null for an end that is automatic");
+        return limits;
     }
-    if (!style) known.insert(known.end(), {"style", "finer"});
-    reader.keys(parent, path, known);
-    for (const Setting* setting : kind.settings) {
-        if (setting->isStyle == style) set(plot.settings, *setting, readValue(reader, parent, path, *setting));
-    }
+    if (!(*at)[0].is_null()) limits.low = (*at)[0].get<double>();
+    if (!(*at)[1].is_null()) limits.high = (*at)[1].get<double>();
+    const double low = limits.low.value_or(limits.high.value_or(1) - 1), high = limits.high.value_or(low + 1);
+    if (!std::isfinite(low) || !std::isfinite(high) || (limits.both() && !(low < high && std::isfinite(high - low))))
+        reader.refuse(here, "must be two finite numbers, the smaller one first.");
+    if (logarithmic && ((limits.low && !(*limits.low > 0)) || (limits.high && !(*limits.high > 0))))
+        reader.refuse(here, "must be positive on a logarithmic scale.", "begin above zero");
+    return limits;
+}
+
+Axis readAxis(JsonReader& reader, const Json& parent, const std::string& path, const char* key) {
+    Axis axis;
+    const auto at = parent.find(key);
+    if (at == parent.end()) return axis;
+    const std::string here = joined(path, key);
+    if (!reader.isObject(*at, here)) return axis;
+    reader.keys(*at, here, withKeys({"label", "limits", "scale"}, scaleSettings()));
+    if (const auto scale = reader.word(*at, here, "scale", scaleNames)) axis.scale = static_cast<ScaleKind>(*scale);
+    axis.label = reader.text(*at, here, "label");
+    axis.limits = readLimits(reader, *at, here, axis.scale == ScaleKind::Logarithmic);
+    readSettings(reader, *at, here, axis.settings, scaleSettings());
+    return axis;
+}
+
+FinerStretch readFiner(JsonReader& reader, const Json& value, const std::string& path) {
+    FinerStretch finer;
+    if (!reader.isObject(value, path)) return finer;
+    reader.keys(value, path, {"from", "to", "times"});
+    const auto from = reader.number(value, path, "from", -1e300, 1e300),
+               to = reader.number(value, path, "to", -1e300, 1e300);
+    if (!from || !to || !(*from < *to))
+        reader.refuse(path, "needs two numbers “from” and “to”, the smaller one first.");
+    finer.low = from.value_or(0);
+    finer.high = to.value_or(1);
+    finer.times = reader.number(value, path, "times", 1, mostTimesFiner).value_or(finer.times);
+    return finer;
 }
 
 Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
@@ -151,7 +179,10 @@ Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
     for (const PlotKind* kind : plotKinds()) names.push_back(kind->name);
     const PlotKind& kind = *plotKinds()[reader.word(value, path, "kind", names).value_or(0)];
     plot.kind = kind.name;
-    readSettings(reader, value, path, plot, kind, false);
+    std::vector<const char*> keys = withKeys({"kind", "of", "name"}, settingsOf(kind, false));
+    keys.insert(keys.end(), {"style", "finer"});
+    reader.keys(value, path, keys);
+    readSettings(reader, value, path, plot.settings, settingsOf(kind, false));
     const auto of = reader.text(value, path, "of");
     if (!of) reader.refuse(joined(path, "of"), "is missing: it says what is drawn.", "write \"of\": \"f(x)\"");
     plot.of = of.value_or("");
@@ -161,19 +192,27 @@ Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
             plot.finer.push_back(readFiner(reader, (*finer)[i], joined(path, "finer") + "[" + std::to_string(i) + "]"));
     }
     const auto style = value.find("style");
-    if (style != value.end() && reader.isObject(*style, joined(path, "style")))
-        readSettings(reader, *style, joined(path, "style"), plot, kind, true);
+    if (style != value.end() && reader.isObject(*style, joined(path, "style"))) {
+        reader.keys(*style, joined(path, "style"), withKeys({}, settingsOf(kind, true)));
+        readSettings(reader, *style, joined(path, "style"), plot.settings, settingsOf(kind, true));
+    }
     return plot;
 }
 
 Panel readPanel(JsonReader& reader, const Json& value, const std::string& path) {
     Panel panel;
     if (!reader.isObject(value, path)) return panel;
-    reader.keys(value, path, {"title", "x", "y", "colour", "equal scales", "view", "legend", "plots"});
+    reader.keys(value, path, {"title", "x", "y", "z", "colour", "equal scales", "view", "angle", "legend", "plots"});
     panel.title = reader.text(value, path, "title").value_or("");
     panel.x = readAxis(reader, value, path, "x");
     panel.y = readAxis(reader, value, path, "y");
+    panel.z = readAxis(reader, value, path, "z");
     panel.colour = readAxis(reader, value, path, "colour");
+    if (const auto angle = value.find("angle");
+        angle != value.end() && reader.isObject(*angle, joined(path, "angle"))) {
+        reader.keys(*angle, joined(path, "angle"), withKeys({}, angleSettings()));
+        readSettings(reader, *angle, joined(path, "angle"), panel.angle, angleSettings());
+    }
     panel.equalScales = reader.truth(value, path, "equal scales");
     if (const auto view = value.find("view"); view != value.end() && reader.isObject(*view, joined(path, "view"))) {
         const std::string here = joined(path, "view");
@@ -226,6 +265,7 @@ Document readDocument(JsonReader& reader, const Json& root) {
                       "open it with a newer Coulter");
         return document;
     }
+    document.format = version->get<int>();
     reader.keys(root, "", {"coulter", "page", "sheet", "panels"});
     if (const Json* page = reader.list(root, "", "page", longestPage)) {
         for (std::size_t i = 0; i < page->size(); ++i) {
@@ -265,7 +305,7 @@ Problem damaged(std::string_view text, std::size_t byte, const std::string& what
 
 std::string writeRecipe(const Document& document) {
     Ordered out;
-    out["coulter"] = recipeVersion;
+    out["coulter"] = document.format;
     out["page"] = document.page;
     const Sheet usual;
     Ordered sheet = {{"width", document.sheet.width}, {"height", document.sheet.height}};

@@ -9,7 +9,7 @@
 namespace coulter {
 
 /// Version of the recipe format that this program writes, and the newest that it reads.
-inline constexpr int recipeVersion = 1;
+inline constexpr int recipeVersion = newestFormat;
 
 /// A document as recipe text: JSON with a fixed order of keys, one line of the formula page on each line, settings that
 /// have their usual value left out. See docs/recipe.md and docs/recipe.schema.json.

@@ -1,5 +1,6 @@
 #include "formula/units.h"
 
+#include <cmath>
 #include <map>
 #include <mutex>
 #include <udunits2.h>
@@ -24,6 +25,25 @@ public:
         return good;
     }
 
+    std::optional<UnitConversion> conversion(const std::string& from, const std::string& to) {
+        const std::scoped_lock lock(mutex_);
+        ut_unit* const first = system_ ? ut_parse(system_, from.empty() ? "1" : from.c_str(), UT_UTF8) : nullptr;
+        ut_unit* const second = system_ ? ut_parse(system_, to.empty() ? "1" : to.c_str(), UT_UTF8) : nullptr;
+        std::optional<UnitConversion> found;
+        if (cv_converter* converter = first && second ? ut_get_converter(first, second) : nullptr) {
+            const double zero = cv_convert_double(converter, 0), one = cv_convert_double(converter, 1),
+                         far = cv_convert_double(converter, 1e6);
+            // What is no straight line, such as a level in decibels, is not converted.
+            const bool straight = std::abs(far - zero - 1e6 * (one - zero)) <= 1e-9 * std::abs(far - zero);
+            // The factor from afar, where an offset takes no digits from it.
+            if (straight && one != zero) found = {zero == 0 ? one : (far - zero) / 1e6, zero};
+            cv_free(converter);
+        }
+        ut_free(first);
+        ut_free(second);
+        return found;
+    }
+
 private:
     std::mutex mutex_;
     ut_system* system_ = nullptr;
@@ -32,9 +52,19 @@ private:
 
 } // namespace
 
-bool isUnit(const std::string& text) {
+namespace {
+
+UnitSystem& unitSystem() {
     static UnitSystem system;
-    return system.knows(text);
+    return system;
+}
+
+} // namespace
+
+bool isUnit(const std::string& text) { return unitSystem().knows(text); }
+
+std::optional<UnitConversion> unitConversion(const std::string& from, const std::string& to) {
+    return unitSystem().conversion(from, to);
 }
 
 } // namespace coulter

@@ -26,12 +26,12 @@ std::vector<Point> between(const Stretch& stretch, double low, double high, cons
     std::vector<Point> points;
     const auto place = [&](std::size_t i) {
         Point p = frame.onSheet(stretch.x[i], stretch.y[i]);
-        if (!std::isfinite(p.y)) p.y = frame.rect.bottom() + 1; // below all that a logarithmic scale shows
+        if (!std::isfinite(p.y)) p.y = frame.beyondZero(); // below all that a logarithmic scale shows
         return p;
     };
     const auto on = [&](std::size_t i, double x) { // on the chord that ends at point i
         const Point a = place(i - 1), b = place(i);
-        const double at = frame.onSheet(x, 1).x, part = b.x > a.x ? std::clamp((at - a.x) / (b.x - a.x), 0.0, 1.0) : 0;
+        const double at = frame.onSheet(x, 1).x, part = b.x != a.x ? std::clamp((at - a.x) / (b.x - a.x), 0.0, 1.0) : 0;
         return Point{at, a.y + part * (b.y - a.y)};
     };
     for (std::size_t i = 0; i < stretch.x.size(); ++i) {

@@ -51,7 +51,7 @@ std::vector<double> alongCurve(const Curve& curve, const CurveSamples& samples, 
             double at = every - walked;
             for (; at <= length; at += every) {
                 const double part = at / length;
-                found.push_back(curve.isFunction() ? frame.map.x.fromSheet(a.x + part * (b.x - a.x) - frame.rect.x)
+                found.push_back(curve.isFunction() ? frame.xAt(a.x + part * (b.x - a.x))
                                                    : stretch.t[i] + part * (stretch.t[i + 1] - stretch.t[i]));
             }
             walked = length - (at - every);

@@ -12,7 +12,4 @@ std::size_t componentCount(const Page& page, const Plotted& plotted);
 /// (r cos φ, r sin φ)
 ExprPtr polarPoint(const ExprPtr& radius, const std::string& angle);
 
-/// A program of three components as two: what a view without perspective shows to the right and upwards.
-std::shared_ptr<const Program> seenFrom(const View& view, const Program& inSpace);
-
 } // namespace coulter

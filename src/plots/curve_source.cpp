@@ -4,12 +4,21 @@
 #include "formula/text.h"
 #include "plots/curve_programs.h"
 #include "plots/reading.h"
+#include "plots/seen_in.h"
 
 namespace coulter {
 namespace {
 
-/// Coordinates in the plane or in space, with the unit of the vector that is drawn.
-void nameCoordinates(Reading& reading, const Page& page, const ExprPtr& drawn, bool inSpace) {
+/// Coordinates in the plane or in space: each by what stands in its place, as in (T(z), z), or with the unit of the
+/// vector that is drawn.
+void nameCoordinates(Reading& reading, const ReadingContext& context, const ExprPtr& drawn, bool inSpace) {
+    const Page& page = context.page;
+    if (drawn->kind == ExprKind::Vector && context.format >= 2) {
+        reading.words.across = componentWord(page, drawn->operands[0]);
+        reading.words.up = componentWord(page, drawn->operands[1]);
+        if (inSpace) reading.words.upright = componentWord(page, drawn->operands[2]);
+        return;
+    }
     const ScaleWord word = functionWord(page, drawn, ScaleWord::Rank::Coordinate);
     reading.words.across = reading.words.up = word;
     if (inSpace) reading.words.upright = word;
@@ -34,13 +43,14 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
                "plot it as a line");
         return reading;
     }
-    if (polar || components > 1) {
-        nameCoordinates(reading, page, plotted.expression, components == 3);
+    const bool round = polar && context.format >= 2; // the first format drew the plane curve
+    if ((polar && !round) || components > 1) {
+        nameCoordinates(reading, context, plotted.expression, components == 3);
     } else {
         reading.words.across = variableWord(page, variable, ScaleWord::Rank::Variable);
         reading.words.up = functionWord(page, plotted.expression, ScaleWord::Rank::Function);
     }
-    const ExprPtr shown = polar ? polarPoint(plotted.expression, variable) : plotted.expression;
+    const ExprPtr shown = polar && !round ? polarPoint(plotted.expression, variable) : plotted.expression;
     for (std::size_t c = 0; c < count; ++c) {
         const FixedValues fixed = caseValues(plotted, c);
         Compiled point = compile(page, shown, std::span(&variable, 1), fixed);
@@ -54,10 +64,11 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
             curve.inSpace = curve.program;
             curve.program = seenFrom(context.panel.view, *curve.inSpace);
         }
+        if (round) curve.radius = curve.program;
         curve.variable = variable;
         curve.interval = line.interval;
         curve.grid = line.grid;
-        Drawn drawn = drawnOf(plot, path, c, count);
+        Drawn drawn = drawnOf(context, plot, path, c, count);
         drawn.parts.push_back({std::make_shared<const Source>(std::move(curve)), nullptr});
         drawn.entry = entryOf(page, plotted, c);
         reading.drawn.push_back(std::move(drawn));

@@ -38,7 +38,7 @@ Reading readField(const ReadingContext& context, const Plot& plot, const Plotted
     const ScaleWord& colour = reading.words.colour;
     if (field.program->outputs.size() > 1 && !colour.symbol.empty() && colour.label.empty())
         reading.words.colour.symbol = "|" + reading.words.colour.symbol + "|";
-    Drawn drawn = drawnOf(plot, path, 0, 1);
+    Drawn drawn = drawnOf(context, plot, path, 0, 1);
     drawn.parts.push_back({std::make_shared<const Source>(std::move(field)), nullptr});
     drawn.entry = entryOf(context.page, plotted, 0);
     reading.drawn.push_back(std::move(drawn));

@@ -37,6 +37,7 @@ struct PlotWords {
 struct ReadingContext {
     const Page& page;
     const Panel& panel;
+    int format = newestFormat; ///< of the recipe
 };
 
 /// A plot, read: everything that is parsed or compiled of it is here, once.
@@ -75,18 +76,24 @@ inline std::size_t variablesOf(const PlotKind& kind) { return kind.runs == Runs:
 /// The same plot in another kind: settings that the kind does not have go, all others stay.
 Plot inKind(Plot plot, const PlotKind& kind);
 
+/// What a panel is: what is drawn decides, and all that a panel draws needs the same.
+enum class PanelShape : std::uint8_t { Plane, Space, Polar };
+PanelShape shapeFor(const Source& source);
+
 /// The plots of a panel, each with its drawn things and problems, and the scales that follow from them.
 struct PanelReading {
     std::vector<Drawn> drawn;       ///< of all plots, in their order
     std::vector<PlotWords> words;   ///< of each plot
     std::vector<Problems> problems; ///< of each plot, counted within its `of`
     ScaleKind xScale = ScaleKind::Linear, yScale = ScaleKind::Linear;
-    bool isSpace() const;
+    PanelShape shape = PanelShape::Plane;
+    int format = newestFormat; ///< of the recipe
 };
 
-/// Reads the plots of a panel against the page and compiles them. Plots in space and in the plane do not mix: the first
-/// that can be read decides.
-PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIndex = 0);
+/// Reads the plots of a panel against the page and compiles them. Plots in space, in the plane and round an angle do
+/// not mix: the first that can be read decides.
+/// @param format  of the recipe
+PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIndex = 0, int format = newestFormat);
 
 /// What a plot's formula is; none if it cannot be read.
 std::optional<Signature> signatureOf(const Page& page, const Plot& plot);

@@ -37,11 +37,9 @@ Plot inKind(Plot plot, const PlotKind& kind) {
     return plot;
 }
 
-bool PanelReading::isSpace() const {
-    return std::ranges::any_of(drawn, [](const Drawn& each) {
-        const Curve* curve = curveOf(each);
-        return curve && curve->inSpace;
-    });
+PanelShape shapeFor(const Source& source) {
+    const Curve* curve = std::get_if<Curve>(&source);
+    return curve && curve->inSpace ? PanelShape::Space : curve && curve->radius ? PanelShape::Polar : PanelShape::Plane;
 }
 
 namespace {
@@ -80,24 +78,24 @@ void checkGrids(Reading& reading) {
     }
 }
 
-/// Space and plane do not mix: the first plot decides.
-void checkSpace(Reading& reading, const Plotted& plotted, std::optional<bool>& panelInSpace) {
+/// Shapes do not mix: the first plot decides.
+void checkShape(Reading& reading, const Plotted& plotted, std::optional<PanelShape>& panelShape) {
     if (reading.drawn.empty()) return;
-    const Curve* curve = curveOf(reading.drawn[0]);
-    const bool inSpace = curve && curve->inSpace;
-    if (!panelInSpace) panelInSpace = inSpace;
-    if (*panelInSpace == inSpace) return;
+    const PanelShape shape = shapeFor(*reading.drawn[0].parts[0].source);
+    if (!panelShape) panelShape = shape;
+    if (*panelShape == shape) return;
+    static constexpr const char* words[] = {"lies in the plane", "runs in space", "is a radius over an angle"};
     refuse(reading, plotted,
-           inSpace ? "This runs in space, and what is drawn before it lies in the plane."
-                   : "This lies in the plane, and what is drawn before it runs in space.",
+           "This " + std::string(words[static_cast<std::size_t>(shape)]) + ", and what is drawn before it " +
+               words[static_cast<std::size_t>(*panelShape)] + ".",
            "draw the two in figures of their own");
     reading.drawn.clear();
 }
 
 } // namespace
 
-PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIndex) {
-    const ReadingContext context{page, panel};
+PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIndex, int format) {
+    const ReadingContext context{page, panel, format};
     std::vector<Plotted> plots;
     for (const Plot& plot : panel.plots) {
         const PlotKind* kind = findPlotKind(plot.kind);
@@ -107,8 +105,9 @@ PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIn
                 {-1, 1, 1, "The kind of plot “" + plot.kind + "” is not known.", "known are: " + plotKindNames()});
     }
     PanelReading all;
+    all.format = format;
     decideScales(context, plots, all);
-    std::optional<bool> inSpace;
+    std::optional<PanelShape> shape;
     for (std::size_t p = 0; p < plots.size(); ++p) {
         Reading reading;
         if (plots[p].expression)
@@ -117,11 +116,13 @@ PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIn
         else
             reading.problems = plots[p].problems;
         checkGrids(reading);
-        checkSpace(reading, plots[p], inSpace);
+        checkShape(reading, plots[p], shape);
         std::ranges::move(reading.drawn, std::back_inserter(all.drawn));
         all.words.push_back(std::move(reading.words));
         all.problems.push_back(std::move(reading.problems));
     }
+    all.shape = shape.value_or(PanelShape::Plane);
+    if (all.shape == PanelShape::Polar) all.xScale = ScaleKind::Linear; // an angle has no other
     return all;
 }
 

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 namespace coulter {
 namespace {
@@ -40,7 +41,7 @@ std::optional<CurvePlace> nearestCurve(std::span<const Drawn> drawn, const Frame
                 const double distance = std::hypot(foot.x - mm.x, foot.y - mm.y);
                 if (!(distance < reach)) continue;
                 reach = distance;
-                nearest = {&curve, curve.isFunction() ? frame.map.x.fromSheet(foot.x - frame.rect.x)
+                nearest = {&curve, curve.isFunction() ? frame.xAt(foot.x)
                                                       : stretch.t[i] + part * (stretch.t[i + 1] - stretch.t[i])};
             }
         }
@@ -58,6 +59,15 @@ ReadOut onFunction(const Frame& frame, const Curve& curve, double t) {
                 frame.onSheet(x, y)};
     if (std::isfinite(slope)) out.text += "   slope " + printedNumber(slope, 3);
     return out;
+}
+
+ReadOut onRadius(const Frame& frame, const Curve& curve, double t) {
+    const double r = Evaluator(*curve.radius)(t);
+    return {
+        curve.variable + " = " +
+            coordinate(t, {ScaleKind::Linear, curve.interval.low, curve.interval.high, frame.polar->radius.length}) +
+            "   radius " + coordinate(r, frame.polar->radius),
+        frame.polar->onSheet(t, r)};
 }
 
 ReadOut onPath(const Frame& frame, const Curve& curve, double t) {
@@ -99,10 +109,19 @@ std::string fieldValue(const Field& field, const Frame& frame, double x, double 
 ReadOut readOutAt(std::span<const Drawn> drawn, const Frame& frame, Point mm, double reach) {
     if (!frame.rect.grown(1).contains(mm)) return {};
     if (const auto place = nearestCurve(drawn, frame, mm, reach))
-        return place->curve->isFunction() ? onFunction(frame, *place->curve, place->t)
-                                          : onPath(frame, *place->curve, place->t);
+        return place->curve->isFunction()            ? onFunction(frame, *place->curve, place->t)
+               : place->curve->radius && frame.polar ? onRadius(frame, *place->curve, place->t)
+                                                     : onPath(frame, *place->curve, place->t);
     if (frame.space) return {};
-    const double x = frame.map.x.fromSheet(mm.x - frame.rect.x), y = frame.map.y.fromSheet(frame.rect.bottom() - mm.y);
+    if (frame.polar) {
+        const double dx = mm.x - frame.polar->middle.x, dy = frame.polar->middle.y - mm.y, rho = std::hypot(dx, dy);
+        if (rho > frame.polar->radius.length) return {};
+        const double turn = 2 * std::numbers::pi, angle = frame.polar->sense * (std::atan2(dy, dx) - frame.polar->zero);
+        return {"angle " + printedNumber((angle - turn * std::floor(angle / turn)) * 360 / turn, 4) + "°   radius " +
+                    coordinate(frame.polar->radius.fromSheet(rho), frame.polar->radius),
+                std::nullopt};
+    }
+    const double x = frame.xAt(mm.x), y = frame.yAt(mm.y);
     std::string text = "(" + coordinate(x, frame.map.x) + ", " + coordinate(y, frame.map.y) + ")";
     for (const Drawn& each : drawn) {
         if (const Field* field = fieldOf(each)) text += fieldValue(*field, frame, x, y);

@@ -53,7 +53,8 @@ MathPtr entryOf(const Page& page, const Plotted& plotted, std::size_t index) {
     return mathRow(std::move(parts));
 }
 
-Drawn drawnOf(const Plot& plot, const ItemPath& path, std::size_t caseIndex, std::size_t caseCount) {
+Drawn drawnOf(const ReadingContext& context, const Plot& plot, const ItemPath& path, std::size_t caseIndex,
+              std::size_t caseCount) {
     Drawn drawn;
     drawn.path = path;
     drawn.path.part = caseIndex;
@@ -63,8 +64,9 @@ Drawn drawnOf(const Plot& plot, const ItemPath& path, std::size_t caseIndex, std
     drawn.of = plot.of;
     drawn.name = plot.name;
     drawn.caseCount = caseCount;
+    const auto memberColour = context.format >= 2 ? caseColour : firstCaseColour;
     drawn.colour = colour(plot.settings, colourSetting)
-                       .value_or(caseCount > 1 ? caseColour(caseIndex, caseCount) : plotColour(path.index));
+                       .value_or(caseCount > 1 ? memberColour(caseIndex, caseCount) : plotColour(path.index));
     return drawn;
 }
 
@@ -81,6 +83,17 @@ ScaleWord variableWord(const Page& page, const std::string& variable, ScaleWord:
 ScaleWord functionWord(const Page& page, const ExprPtr& expression, ScaleWord::Rank rank) {
     const bool call = expression && expression->kind == ExprKind::Call;
     return wordOf(call ? page.find(expression->text, LineKind::Function) : nullptr, rank);
+}
+
+ScaleWord componentWord(const Page& page, const ExprPtr& expression) {
+    ScaleWord word = functionWord(page, expression, ScaleWord::Rank::Function);
+    if (word.symbol.empty() && expression->kind == ExprKind::Name) {
+        for (const LineKind kind : {LineKind::Variable, LineKind::Column, LineKind::Random}) {
+            if (const Line* line = page.find(expression->text, kind)) word = wordOf(line, ScaleWord::Rank::Function);
+        }
+    }
+    if (word.symbol.empty()) word.rank = ScaleWord::Rank::Coordinate;
+    return word;
 }
 
 } // namespace coulter

@@ -14,7 +14,8 @@ FixedValues caseValues(const Plotted& plotted, std::size_t index);
 MathPtr entryOf(const Page& page, const Plotted& plotted, std::size_t index);
 
 /// A case of a plot, with its colour; without parts.
-Drawn drawnOf(const Plot& plot, const ItemPath& path, std::size_t caseIndex, std::size_t caseCount);
+Drawn drawnOf(const ReadingContext& context, const Plot& plot, const ItemPath& path, std::size_t caseIndex,
+              std::size_t caseCount);
 
 /// The two variables of a field: to the right, upwards.
 std::array<std::string, 2> acrossAndUp(const Plot& plot, const Plotted& plotted);
@@ -22,5 +23,8 @@ std::array<std::string, 2> acrossAndUp(const Plot& plot, const Plotted& plotted)
 ScaleWord variableWord(const Page& page, const std::string& variable, ScaleWord::Rank rank);
 /// Of the function of the page that an expression calls; without a symbol if it is no such call.
 ScaleWord functionWord(const Page& page, const ExprPtr& expression, ScaleWord::Rank rank);
+
+/// Of one component of a vector: the function that it calls, or the variable or column that it is; else a coordinate.
+ScaleWord componentWord(const Page& page, const ExprPtr& expression);
 
 } // namespace coulter

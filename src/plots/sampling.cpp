@@ -79,7 +79,10 @@ CurveSamples sample(const Curve& curve, const std::vector<FinerStretch>& finer, 
     }
     const AxisMap& x = frame.map.x;
     const std::optional<Interval> shown =
-        curve.isFunction() ? shownPart(curve.interval, x.kind, {x.low, x.high}) : curve.interval;
+        curve.isFunction() ? shownPart(curve.interval, x.kind, {x.low, x.high})
+        : curve.radius && frame.polar
+            ? shownPart(curve.interval, ScaleKind::Linear, {frame.polar->from, frame.polar->to})
+            : curve.interval;
     if (!shown) return {};
     if (values < leastAdaptive) {
         const std::vector<double> points = evenly(*shown, values);

@@ -1,4 +1,5 @@
 #pragma once
+#include "drawing/frame.h"
 #include "formula/interval.h"
 #include "formula/line.h"
 #include "formula/program.h"
@@ -7,6 +8,7 @@
 
 #include <array>
 #include <memory>
+#include <optional>
 #include <string>
 #include <variant>
 
@@ -16,6 +18,9 @@ namespace coulter {
 struct Curve {
     std::shared_ptr<const Program> program; ///< the variable ↦ y, or the variable ↦ (x, y) in the panel's plane
     std::shared_ptr<const Program> inSpace; ///< of a space curve: the variable ↦ (x, y, z); else null
+    std::shared_ptr<const Program> radius; ///< of a polar curve: the angle ↦ its radius; else null. Until its frame is
+                                           ///< known (see seen_in.h) `program` is the same
+    std::optional<Face> face; ///< of a space curve: where it is projected to
     std::string variable;
     Interval interval;
     Grid grid;

@@ -26,7 +26,7 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     std::vector<Point> heads, feet;
     for (const CurveMark& mark : marksAlong(drawn, frame, MarkSpacing::AlongScale)) {
         double down = frame.onSheet(mark.t, foot(mark.t)).y;
-        if (!std::isfinite(down)) down = frame.rect.bottom() + 1; // below all that a logarithmic scale shows
+        if (!std::isfinite(down)) down = frame.beyondZero(); // below all that a logarithmic scale shows
         heads.push_back(mark.at);
         feet.push_back({mark.at.x, down});
     }

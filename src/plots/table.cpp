@@ -75,6 +75,9 @@ SampleTable table(const Curve& curve, const CurveSamples& samples) {
     if (curve.isFunction()) {
         table.columns = {"stretch", "x", "y"};
         table.names = {"stretch", curve.variable, "value"};
+    } else if (curve.radius) {
+        table.columns = {"stretch", "t", "r"};
+        table.names = {"stretch", curve.variable, "radius"};
     } else if (!curve.inSpace) {
         table.columns = {"stretch", "t", "x", "y"};
         table.names = {"stretch", curve.variable, "x", "y"};
@@ -88,9 +91,11 @@ SampleTable table(const Curve& curve, const CurveSamples& samples) {
         const auto [stretch, i] = rows->at(row);
         return stateName(rows->samples.stretches[stretch], i);
     };
-    const auto evaluator = curve.inSpace ? std::make_shared<Evaluator>(*curve.inSpace) : nullptr;
+    const auto& program = curve.inSpace ? curve.inSpace : curve.radius;
+    const auto evaluator = program && !curve.isFunction() ? std::make_shared<Evaluator>(*program) : nullptr;
     const bool function = curve.isFunction();
-    table.number = [rows, evaluator, function](std::size_t row, std::size_t column) {
+    const std::size_t components = program ? program->outputs.size() : 0;
+    table.number = [rows, evaluator, function, components](std::size_t row, std::size_t column) {
         const auto [s, i] = rows->at(row);
         const Stretch& stretch = rows->samples.stretches[s];
         if (column == 0) return static_cast<double>(s + 1);
@@ -99,7 +104,7 @@ SampleTable table(const Curve& curve, const CurveSamples& samples) {
         std::array<double, 3> place{};
         const double* in = &stretch.t[i];
         double* const out[] = {&place[0], &place[1], &place[2]};
-        (*evaluator)(std::span(&in, 1), out, 1);
+        (*evaluator)(std::span(&in, 1), std::span(out, components), 1);
         return place[column - 2];
     };
     std::vector<double> places;

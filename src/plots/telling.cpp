@@ -30,6 +30,9 @@ AxisMap alongOf(const Curve& curve, const Frame& frame) {
     return {ScaleKind::Linear, curve.interval.low, curve.interval.high, frame.map.x.length};
 }
 
+/// Whether the variable's lane runs from right to left.
+bool isMirrored(const Curve& curve, const Frame& frame) { return curve.isFunction() && frame.leftwards; }
+
 AxisMap alongOf(const Frame& frame, std::size_t k) {
     AxisMap map = k == 0 ? frame.map.x : frame.map.y;
     map.length = frame.map.x.length; // both lanes are as wide as the panel
@@ -71,6 +74,19 @@ private:
     double column_;
     std::vector<bool> taken_;
 };
+
+/// The same lane with its variable from right to left.
+Lane mirrored(Lane lane) {
+    const double length = lane.along.length;
+    std::swap(lane.along.low, lane.along.high);
+    std::ranges::reverse(lane.density);
+    for (double& sample : lane.samples) sample = length - sample;
+    std::ranges::reverse(lane.samples);
+    for (Lane::Bar& bar : lane.bars) bar = {length - bar.to, length - bar.from, bar.proven};
+    std::ranges::reverse(lane.bars);
+    for (Lane::Sign& sign : lane.signs) sign = {sign.kind, length - sign.to, length - sign.from};
+    return lane;
+}
 
 void addBar(Lane& lane, double from, double to, bool proven, double column) {
     if (!lane.bars.empty() && from - lane.bars.back().to < column / 16) {
@@ -117,7 +133,7 @@ std::vector<Lane> lanes(const Curve& curve, const CurveSamples& samples, const D
     }
     for (const Band& band : samples.bands)
         lane.signs.push_back({Lane::SignKind::Band, lane.along.toSheet(band.low), lane.along.toSheet(band.high)});
-    return {lane};
+    return {isMirrored(curve, frame) ? mirrored(std::move(lane)) : std::move(lane)};
 }
 
 std::vector<Lane> lanes(const Field& field, const FieldSamples& samples, const Drawn&, const Frame& frame,
@@ -132,7 +148,7 @@ std::vector<Lane> lanes(const Field& field, const FieldSamples& samples, const D
             if (!samples.isMesh() && columns.take(mm)) lane.samples.push_back(mm);
         }
         if (static_cast<double>(lane.samples.size()) > lane.along.length / column / 2) lane.samples.clear();
-        both.push_back(std::move(lane));
+        both.push_back(k == 0 && frame.leftwards ? mirrored(std::move(lane)) : std::move(lane));
     }
     return both;
 }
@@ -173,6 +189,7 @@ std::string words(const Curve& curve, const CurveSamples& samples, const Frame& 
                   double reach) {
     const AxisMap along = alongOf(curve, frame);
     if (mm < -reach || mm > along.length + reach) return {};
+    if (isMirrored(curve, frame)) mm = along.length - mm;
     const double at = along.fromSheet(mm), low = along.fromSheet(mm - reach), high = along.fromSheet(mm + reach),
                  small = (high - low) / 10;
     const std::string is = curve.variable + " = ";
@@ -202,6 +219,7 @@ std::string words(const Field& field, const FieldSamples& samples, const Frame& 
                   double) {
     if (k > 1) return {};
     const AxisMap along = alongOf(frame, k);
+    if (k == 0 && frame.leftwards) mm = along.length - mm;
     const double at = along.fromSheet(mm), low = along.fromSheet(mm - 0.5), high = along.fromSheet(mm + 0.5);
     const auto near =
         std::ranges::count_if(placesOf(samples, k), [&](double each) { return each >= low && each <= high; });
@@ -313,6 +331,52 @@ std::vector<Point> dotsOf(const Drawn& drawn, const Frame& frame, double square)
         }
     }
     return dots;
+}
+
+namespace {
+
+std::size_t counted(const std::vector<double>& values, std::optional<double> upTo) {
+    return static_cast<std::size_t>(
+        std::ranges::count_if(values, [&](double value) { return !std::isnan(value) && (!upTo || value <= *upTo); }));
+}
+
+std::size_t values(const Curve& curve, const CurveSamples& samples, std::size_t scale, std::optional<double> upTo) {
+    std::size_t count = 0;
+    const std::size_t k = scale == uprightScale ? 2 : scale;
+    const auto& program = curve.inSpace ? curve.inSpace : curve.radius;
+    for (const Stretch& stretch : samples.stretches) {
+        if (!program) {
+            if (scale <= upScale) count += counted(scale == acrossScale ? stretch.x : stretch.y, upTo);
+            continue;
+        }
+        if (curve.radius && scale != upScale) continue;
+        std::vector<std::vector<double>> places(program->outputs.size(), std::vector<double>(stretch.t.size()));
+        std::vector<double*> out;
+        for (auto& each : places) out.push_back(each.data());
+        const double* const in = stretch.t.data();
+        Evaluator evaluator(*program);
+        evaluator(std::span(&in, 1), out, stretch.t.size());
+        count += counted(places[curve.radius ? 0 : k], upTo);
+    }
+    return count;
+}
+
+std::size_t values(const Field&, const FieldSamples& samples, std::size_t scale, std::optional<double> upTo) {
+    if (scale == acrossScale || scale == upScale) return counted(placesOf(samples, scale), upTo);
+    if (scale != colourScale) return 0;
+    std::size_t count = 0;
+    for (std::size_t i = 0; i < samples.pointCount(); ++i) {
+        const double size = samples.sizeAt(i);
+        count += !std::isnan(size) && (!upTo || size <= *upTo);
+    }
+    return count;
+}
+
+} // namespace
+
+std::size_t valuesAlong(const Drawn& drawn, std::size_t scale, std::optional<double> upTo) {
+    return visit<std::size_t>(
+        drawn, [&](const auto& source, const auto& samples) { return values(source, samples, scale, upTo); });
 }
 
 } // namespace coulter

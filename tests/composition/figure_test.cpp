@@ -1,4 +1,5 @@
 #include "composition/figure.h"
+#include "figure/scale_settings.h"
 #include "drawing/svg_writer.h"
 #include "make_document.h"
 
@@ -81,7 +82,8 @@ TEST_CASE("the scales carry their numbers, the labels their words") {
 TEST_CASE("a grid is drawn only on request, behind the curves") {
     Document d = document({"f(x) = x", "x in [0, 1]"}, {"f(x)"});
     CHECK(strokes(drawFigure(d).scene, 0.12).empty());
-    d.panels[0].x.grid = d.panels[0].y.grid = true;
+    coulter::set(d.panels[0].x.settings, gridSetting, true);
+    coulter::set(d.panels[0].y.settings, gridSetting, true);
     const Figure figure = drawFigure(d);
     REQUIRE(strokes(figure.scene, 0.12).size() == 1);
     CHECK(strokes(figure.scene, 0.12)[0]->lines.size() ==
@@ -92,13 +94,13 @@ TEST_CASE("a grid is drawn only on request, behind the curves") {
 TEST_CASE("no grid line runs through the legend") {
     Document d = document({"f(x, a) = a x", "x in [0, 1]", "a in [0, 3]"}, {"f(x, a) for a in {1, 2}"});
     d.panels[0].legend.place = LegendPlace::TopLeft;
-    d.panels[0].y.grid = true;
+    coulter::set(d.panels[0].y.settings, gridSetting, true);
     const Figure figure = drawFigure(d);
     const auto* backing = std::get_if<FillItem>(&figure.scene.items[1]); // right after the grid, before the curves
     REQUIRE(backing);
     CHECK(backing->polygons[0][0].x < figure.panels[0].layout.legend.rect.x);
     CHECK(backing->polygons[0][2].y > figure.panels[0].layout.legend.rect.bottom());
-    d.panels[0].y.grid = false;
+    coulter::set(d.panels[0].y.settings, gridSetting, false);
     CHECK_FALSE(std::get_if<FillItem>(&drawFigure(d).scene.items[1]));
 }
 

@@ -23,9 +23,9 @@ TEST_CASE("fields know their variables, vectors their components, and both their
     REQUIRE(field.drawn.size() == 1);
     CHECK(fieldOf(field.drawn[0])->variables == std::array<std::string, 2>{"z", "t"});
     CHECK(field.xScale == ScaleKind::Logarithmic);
-    CHECK(labelsOf(panel, field).across == "$z$ / m");
-    CHECK(labelsOf(panel, field).up == "Day $t$ / d");
-    CHECK(labelsOf(panel, field).colour == "Temperature $T$ / °C");
+    CHECK(labelsOf(panel, field, unitsOf(field)).across == "$z$ / m");
+    CHECK(labelsOf(panel, field, unitsOf(field)).up == "Day $t$ / d");
+    CHECK(labelsOf(panel, field, unitsOf(field)).colour == "Temperature $T$ / °C");
     Plot swapped = plotOf("T(z, t)", "heatmap");
     swapped.settings["across"] = std::string("t");
     CHECK(fieldOf(read(swapped).drawn[0])->variables == std::array<std::string, 2>{"t", "z"});
@@ -33,14 +33,14 @@ TEST_CASE("fields know their variables, vectors their components, and both their
           std::array<std::string, 2>{"t", "z"}); // by line
     const PanelReading vectors = read(plotOf("v(z, t)", "heatmap"));
     CHECK(fieldOf(vectors.drawn[0])->program->outputs.size() == 2);
-    CHECK(labelsOf(panel, vectors).colour == "$|v|$ / (m s⁻¹)");
+    CHECK(labelsOf(panel, vectors, unitsOf(vectors)).colour == "$|v|$ / (m s⁻¹)");
     const PanelReading plane = read(plotOf("c(t)"));
     CHECK_FALSE(curveOf(plane.drawn[0])->isFunction());
-    CHECK(labelsOf(panel, plane).across == "$x$ / m");
-    CHECK(labelsOf(panel, plane).up == "$y$ / m");
+    CHECK(labelsOf(panel, plane, unitsOf(plane)).across == "$x$ / m");
+    CHECK(labelsOf(panel, plane, unitsOf(plane)).up == "$y$ / m");
     const PanelReading space = read(plotOf("s(t)"));
-    CHECK(space.isSpace());
-    CHECK(labelsOf(panel, space).upright == "$z$ / m");
+    CHECK(space.shape == PanelShape::Space);
+    CHECK(labelsOf(panel, space, unitsOf(space)).upright == "$z$ / m");
     // What cannot be drawn says why.
     CHECK(read(plotOf("T(z, t)")).problems[0][0].sentence ==
           "A curve runs along one variable, this depends on z and t.");
@@ -61,7 +61,10 @@ TEST_CASE("labels come from what is drawn") {
     const Page page = readPage(lines);
     Panel panel;
     panel.plots = {plotOf("T(z, t) for z in {1, 2}")};
-    const auto labels = [&] { return labelsOf(panel, readPlots(page, panel)); };
+    const auto labels = [&] {
+        const PanelReading reading = readPlots(page, panel);
+        return labelsOf(panel, reading, unitsOf(reading));
+    };
     CHECK(labels().across == "Day $t$ / d");
     CHECK(labels().up == "Soil temperature $T$ / °C");
     panel.plots.push_back(plotOf("S(t)"));

@@ -176,12 +176,12 @@ TEST_CASE("an axis' particulars set limits, label and grid, and give them back")
     d.type("-10");
     d.key(Qt::Key_Return);
     REQUIRE(d.window().session().document().panels[0].y.limits);
-    CHECK(d.window().session().document().panels[0].y.limits->low == -10);
+    CHECK(d.window().session().document().panels[0].y.limits.low == -10);
     low->setFocus();
     d.key(Qt::Key_A, Qt::ControlModifier);
     d.type("1000"); // above the upper end
     d.key(Qt::Key_Return);
-    CHECK(d.window().session().document().panels[0].y.limits->low == -10);
+    CHECK(d.window().session().document().panels[0].y.limits.low == -10);
 }
 
 TEST_CASE("the name of a curve goes into the legend") {

@@ -1,5 +1,6 @@
 #include "files/export.h"
 #include "files/file_access.h"
+#include "figure/scale_settings.h"
 #include "files/plot_schema.h"
 #include "files/recipe.h"
 #include "plots/plot_kind.h"
@@ -89,7 +90,10 @@ TEST_CASE("the schema allows what is written") {
     full.sheet = {100, 60, 8, 0.01, 600};
     Panel& panel = full.panels[0];
     panel.title = "t";
-    panel.x = {"x", Limits{0, 1}, ScaleKind::Linear, true};
+    panel.x = {"x", Limits{0, 1}, ScaleKind::Linear, {}};
+    panel.z.limits.high = 3;
+    for (const Setting* setting : scaleSettings()) set(panel.x.settings, *setting, otherValue(*setting));
+    for (const Setting* setting : angleSettings()) set(panel.angle, *setting, otherValue(*setting));
     panel.legend = {LegendPlace::BottomLeft, std::array<double, 2>{1, 2}};
     for (const PlotKind* kind : plotKinds()) {
         Plot plot = plotOf("f(x)", kind->name);
@@ -107,7 +111,7 @@ TEST_CASE("the schema allows what is written") {
 
 TEST_CASE("the schema lists the same words and bounds as the program") {
     const Json root = schema(), &sheet = root["properties"]["sheet"]["properties"], &defs = root["$defs"];
-    CHECK(root["properties"]["coulter"]["const"] == recipeVersion);
+    CHECK(root["properties"]["coulter"]["enum"].back() == recipeVersion);
     CHECK(sheet["width"]["minimum"] == leastSheet);
     CHECK(sheet["width"]["maximum"] == greatestSheet);
     CHECK(sheet["resolution"]["maximum"] == greatestResolution);

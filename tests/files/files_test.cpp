@@ -1,6 +1,7 @@
 #include "drawing/cairo_painter.h"
 #include "files/export.h"
 #include "files/file_access.h"
+#include "figure/scale_settings.h"
 #include "files/recipe.h"
 #include "files/samples_report.h"
 #include "formula/plotted.h"
@@ -38,7 +39,7 @@ Document example() {
     panel.title = "Waves & <depth>";
     panel.x.label = "time $t$";
     panel.y.limits = Limits{-3, 3.25};
-    panel.y.grid = true;
+    set(panel.y.settings, gridSetting, true);
     panel.legend.place = LegendPlace::BottomRight;
     Plot plot;
     plot.of = "T(z, t) for z in {0, 1, 2}";
@@ -117,7 +118,7 @@ TEST_CASE("the recipe's text is as it always was") {
     d.page = {"f(x) = x", "x in [0, 1]"};
     d.panels[0].plots.push_back(plotOf("f(x)"));
     CHECK(writeRecipe(d) == R"~({
-  "coulter": 1,
+  "coulter": 2,
   "page": [
     "f(x) = x",
     "x in [0, 1]"

@@ -113,21 +113,6 @@ TEST_CASE("a plane curve breaks at its poles and jumps, and fills a removable po
     CHECK(s.x[static_cast<std::size_t>(at)] == Approx(1).epsilon(1e-9));
 }
 
-TEST_CASE("a polar plot draws the radius over the angle, negative ones on the other side") {
-    const auto d =
-        draw({"r(phi) = 1 + 2 cos(phi)", "phi in [0, 2pi]"}, plotOf("r(phi)", "polar"), {}, {-3.5, 3.5}, {-2, 2});
-    REQUIRE(d);
-    CHECK(worstDeviation(*d) <= tolerance);
-    CHECK(d->samples.certificate.share() > 0.99);
-    for (const Stretch& s : d->samples.stretches) {
-        for (std::size_t i = 0; i < s.t.size(); ++i) {
-            const double r = 1 + 2 * std::cos(s.t[i]);
-            CHECK(s.x[i] == Approx(r * std::cos(s.t[i])).margin(1e-12));
-            CHECK(s.y[i] == Approx(r * std::sin(s.t[i])).margin(1e-12));
-        }
-    }
-}
-
 TEST_CASE("on logarithmic scales the tolerance holds on the sheet, and is proven") {
     struct Case {
         const char* line;

@@ -1,0 +1,99 @@
+#include "composition/layout_parts.h"
+
+#include "composition/legend_place.h"
+#include "typeset/formula_math.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+
+Box Given::box(const std::string& text, double size) const {
+    return text.empty() ? Box{} : labelBox(withValues(page, text), FontId::Text, size, page.names);
+}
+
+Box tickBox(const std::string& label, double size) {
+    const auto power = label.find('^');
+    if (power == std::string::npos) {
+        const auto end = label.find_first_not_of("-0123456789.");
+        if (end == std::string::npos || label.find('e') != std::string::npos)
+            return layoutMath(*mathDigits(label), size, false);
+        std::vector<MathPtr> row;
+        if (end > 0) row.push_back(label.substr(0, end) == "-" ? mathSymbol("−") : mathDigits(label.substr(0, end)));
+        std::string rest = label.substr(end);
+        if (rest.starts_with("π")) {
+            row.push_back(mathSymbol("π"));
+            rest.erase(0, std::string("π").size());
+            if (rest.starts_with("/")) {
+                row.push_back(mathSymbol("/"));
+                row.push_back(mathDigits(rest.substr(1)));
+            }
+        } else if (rest.starts_with(" ")) {
+            row.push_back(mathSpace(0.17));
+            row.push_back(mathWord(rest.substr(1)));
+        } else {
+            row.push_back(mathWord(rest));
+        }
+        return layoutMath(*mathRow(std::move(row)), size, false);
+    }
+    const auto times = label.find("×");
+    std::vector<MathPtr> parts;
+    if (times != std::string::npos) {
+        parts.push_back(mathDigits(label.substr(0, times)));
+        parts.push_back(mathSymbol("×"));
+    }
+    parts.push_back(mathScript(mathDigits("10"), nullptr, mathDigits(label.substr(power + 1))));
+    return layoutMath(*mathRow(std::move(parts)), size, false);
+}
+
+double widestLabel(const Ticks& ticks, double size) {
+    double widest = 0;
+    for (const std::string& label : ticks.labels) widest = std::max(widest, tickBox(label, size).width);
+    return widest;
+}
+
+namespace {
+
+/// Takes the numbers away that would touch one before them; their marks stay.
+/// @param extent  of a number along the scale, mm
+template <typename Extent> void clearNumbers(Ticks& ticks, const AxisMap& map, double gap, const Extent& extent) {
+    double end = -HUGE_VAL;
+    for (std::size_t i = 0; i < ticks.places.size(); ++i) {
+        if (ticks.labels[i].empty()) continue;
+        const double at = map.toSheet(ticks.places[i]), half = extent(ticks.labels[i]) / 2;
+        if (at - half < end + gap)
+            ticks.labels[i].clear();
+        else
+            end = at + half;
+    }
+}
+
+} // namespace
+
+Ticks clearTicks(const TickRules& rules, const AxisMap& map, double size) {
+    Ticks ticks;
+    for (double count = std::clamp(map.length / 16, 2.0, 12.0); count >= 1; count -= 1) {
+        ticks = ticksBy(rules, map.low, map.high, count);
+        double least = map.length;
+        for (std::size_t i = 1; i < ticks.places.size(); ++i)
+            least = std::min(least, map.toSheet(ticks.places[i]) - map.toSheet(ticks.places[i - 1]));
+        if (widestLabel(ticks, size) + 2 <= least || rules.count > 0 || !rules.given.empty()) break;
+    }
+    clearNumbers(ticks, map, 0.3 * size, [&](const std::string& label) { return tickBox(label, size).width; });
+    return ticks;
+}
+
+Ticks clearTicksUp(const TickRules& rules, const AxisMap& map, double size, double wanted) {
+    Ticks ticks = ticksBy(rules, map.low, map.high, wanted);
+    clearNumbers(ticks, map, 0.1 * size, [&](const std::string& label) { return tickBox(label, size).height(); });
+    return ticks;
+}
+
+void placeLegend(PanelLayout& layout, const Given& given) {
+    const Rect& frame = layout.frame.rect;
+    layout.legend.rect = legendRectInPanel(layout.legend, given.panel.legend, frame.width, frame.height);
+    layout.legend.rect.x += frame.x;
+    layout.legend.rect.y += frame.y;
+}
+
+} // namespace coulter

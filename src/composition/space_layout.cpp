@@ -1,0 +1,96 @@
+#include "composition/layout_parts.h"
+#include "composition/legend_place.h"
+#include "figure/item_path.h"
+#include "figure/scale_settings.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+
+using namespace distance;
+
+namespace {
+
+/// The box round what is shown. A logarithmic scale is as long as the longest linear one.
+SpaceBox boxOf(const Given& given) {
+    SpaceBox box;
+    box.axes = viewAxes(given.panel.view);
+    const Axis* const axes[] = {&given.panel.x, &given.panel.y, &given.panel.z};
+    double longest = 0;
+    for (std::size_t k = 0; k < 3; ++k) {
+        const Limits& l = (*given.look.space)[k];
+        box.maps[k] = {axes[k]->scale.value_or(ScaleKind::Linear), l.low, l.high, l.high - l.low};
+        box.reversed[k] = truth(axes[k]->settings, reversedSetting);
+        if (box.maps[k].kind == ScaleKind::Linear) longest = std::max(longest, box.maps[k].length);
+    }
+    for (AxisMap& map : box.maps) {
+        if (map.kind == ScaleKind::Logarithmic) map.length = longest > 0 ? longest : 1;
+    }
+    return box;
+}
+
+/// A coarse look as the box's scales have it.
+PanelLook lookInBox(PanelLook look, const SpaceBox& box) {
+    if (box.isPlain()) return look;
+    for (CoarseLook& each : look.coarse) {
+        const std::size_t count = each.space[0].size();
+        each.x.assign(count, 0);
+        each.y.assign(count, 0);
+        for (std::size_t i = 0; i < count; ++i) {
+            for (std::size_t k = 0; k < 3; ++k) {
+                const double at = box.along(k, each.space[k][i]);
+                each.x[i] += box.axes.right[k] * at;
+                each.y[i] += box.axes.up[k] * at;
+            }
+        }
+    }
+    return look;
+}
+
+} // namespace
+
+/// A view of space: as large as its room lets it be, with room for numbers around it.
+PanelLayout layoutSpace(PanelLayout layout, const Given& given, double top, double height) {
+    const SpaceBox box = boxOf(given);
+    layout.frame.space = box;
+    Limits u{HUGE_VAL, -HUGE_VAL}, v = u;
+    for (unsigned corner = 0; corner < 8; ++corner) {
+        double right = 0, up = 0;
+        for (unsigned k = 0; k < 3; ++k) {
+            const double at = box.along(k, (corner >> k & 1U) != 0 ? box.maps[k].high : box.maps[k].low);
+            right += box.axes.right[k] * at;
+            up += box.axes.up[k] * at;
+        }
+        u = {std::min(u.low, right), std::max(u.high, right)};
+        v = {std::min(v.low, up), std::max(v.high, up)};
+    }
+    const double margin = 4 * layout.sizes.number;
+    const auto frameOf = [&](double legendRoom) {
+        return Rect{given.room.x + (edge + margin), given.room.y + top,
+                    std::max(5.0, given.room.width - 2 * (edge + margin) - legendRoom), std::max(5.0, height)};
+    };
+    const auto limitsIn = [&](const Rect& frame) {
+        return withEqualScales({u, v, ScaleKind::Linear, ScaleKind::Linear}, Panel{}, frame.width, frame.height);
+    };
+    Rect frame = frameOf(0);
+    layout.legend = decideLegend(given.page, given.panel, given.reading, lookInBox(given.look, box), limitsIn(frame),
+                                 frame.width, frame.height, layout.sizes.text);
+    // There are no right ends for labels to stand at.
+    if (layout.legend.place == LegendPlace::AtEnds) layout.legend.place = LegendPlace::Outside;
+    if (layout.legend.place == LegendPlace::Outside && !given.panel.legend.at)
+        frame = frameOf(legendGap + layout.legend.width);
+    layout.frame.rect = frame;
+    layout.frame.map = limitsIn(frame).map(frame.width, frame.height);
+    const double size = layout.sizes.text;
+    layout.space.labels = {given.box(given.labels.across, size), given.box(given.labels.up, size),
+                           given.box(given.labels.upright, size)};
+    layout.xLabel = layout.yLabel = {};
+    static constexpr std::size_t scaleOf[] = {acrossScale, upScale, uprightScale};
+    for (std::size_t k = 0; k < 3; ++k)
+        layout.space.ticks[k] = ticksBy(given.rules[scaleOf[k]].ticks, box.maps[k].low, box.maps[k].high, 4);
+    placeLegend(layout, given);
+    return layout;
+}
+
+} // namespace coulter
