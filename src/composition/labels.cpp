@@ -1,8 +1,5 @@
 #include "composition/labels.h"
 
-#include "formula/parser.h"
-#include "formula/text.h"
-
 #include <algorithm>
 #include <set>
 
@@ -11,7 +8,9 @@ namespace {
 
 /// ISO 80000-1: the number that is shown is the quotient of quantity and unit.
 std::string quantityLabel(const std::string& label, const std::string& symbol, const std::string& unit) {
-    std::string text = label.empty() ? "$" + symbol + "$" : label + " $" + symbol + "$";
+    std::string text = symbol.empty()  ? label
+                       : label.empty() ? "$" + symbol + "$"
+                                       : label + " $" + symbol + "$";
     if (!unit.empty() && unit != "1") {
         const std::string printed = printedUnit(unit);
         const bool compound = printed.find_first_of(" /") != std::string::npos;
@@ -22,26 +21,6 @@ std::string quantityLabel(const std::string& label, const std::string& symbol, c
 
 } // namespace
 
-std::string printedUnit(const std::string& unit) {
-    static constexpr std::u32string_view raised = U"⁰¹²³⁴⁵⁶⁷⁸⁹";
-    std::u32string out;
-    const std::u32string text = decodeUtf8(unit);
-    for (std::size_t i = 0; i < text.size(); ++i) {
-        const char32_t c = text[i];
-        const bool afterLetter = !out.empty() && out.back() != U' ' && out.back() != U'/';
-        if (c == U'^') continue;
-        if ((c == U'-' || c == U'−') && afterLetter)
-            out.push_back(U'⁻');
-        else if (isDigit(c) && afterLetter)
-            out.push_back(raised[c - U'0']);
-        else if (c == U'.' || c == U'*')
-            out.push_back(U' ');
-        else
-            out.push_back(c);
-    }
-    return encodeUtf8(out);
-}
-
 namespace {
 
 using Rank = ScaleWord::Rank;
@@ -50,7 +29,7 @@ using Rank = ScaleWord::Rank;
 std::string functionLabel(const std::vector<ScaleWord>& words) {
     std::set<std::string> labels, units;
     for (const ScaleWord& word : words) {
-        if (word.symbol.empty()) return "";
+        if (word.symbol.empty() && word.label.empty()) return "";
         labels.insert(quantityLabel(word.label, word.symbol, word.unit));
         units.insert(word.unit);
     }
@@ -126,33 +105,6 @@ PanelLabels labelsOf(const Panel& panel, const PanelReading& reading, const Pane
     if (panel.z.label) labels.upright = *panel.z.label;
     if (panel.colour.label) labels.colour = *panel.colour.label;
     return labels;
-}
-
-std::string withValues(const Page& page, const std::string& text) {
-    std::string out;
-    bool formula = false;
-    for (std::size_t i = 0; i < text.size(); ++i) {
-        if (text[i] == '$') formula = !formula;
-        const auto end = text[i] == '{' && !formula ? text.find('}', i) : std::string::npos;
-        if (end == std::string::npos) {
-            out += text[i];
-            continue;
-        }
-        const std::u32string inner = decodeUtf8(std::string_view(text).substr(i + 1, end - i - 1));
-        const LexResult lexed = tokenize(inner, 0, inner.size());
-        std::string name;
-        const std::size_t length = readName(lexed.tokens, name);
-        const Line* line =
-            length > 0 && length + 1 == lexed.tokens.size() ? page.find(name, LineKind::Quantity) : nullptr;
-        if (!line || !line->value) {
-            out += text[i];
-            continue;
-        }
-        out += "$" + roundedNumber(*line->value, 6) + "$";
-        if (!line->unit.empty() && line->unit != "1") out += "\u2009" + printedUnit(line->unit);
-        i = end;
-    }
-    return out;
 }
 
 } // namespace coulter

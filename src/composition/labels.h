@@ -1,6 +1,7 @@
 #pragma once
 #include "plots/plot_kind.h"
 #include "typeset/box.h"
+#include "typeset/words.h"
 
 #include <array>
 #include <string>
@@ -23,12 +24,5 @@ PanelLabels derivedLabels(const PanelReading& reading, const PanelUnits& shown);
 
 /// The page's units of the scales; empty where what is drawn shares none.
 PanelUnits unitsOf(const PanelReading& reading);
-
-/// Text with the values of quantities put in for {name}: "well at {r_0}" → "well at 0.5 m". Names that are no quantity
-/// stay as they are.
-std::string withValues(const Page& page, const std::string& text);
-
-/// Unit for a label, spelled in print characters: "kg m-3" → "kg m⁻³".
-std::string printedUnit(const std::string& unit);
 
 } // namespace coulter

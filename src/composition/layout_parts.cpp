@@ -13,6 +13,7 @@ Box Given::box(const std::string& text, double size) const {
 }
 
 Box tickBox(const std::string& label, double size) {
+    if (label.starts_with('"')) return labelBox(label.substr(1), FontId::Text, size, {});
     const auto power = label.find('^');
     if (power == std::string::npos) {
         const auto end = label.find_first_not_of("-0123456789.");

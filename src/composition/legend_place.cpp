@@ -92,6 +92,7 @@ LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelReadi
     for (std::size_t i = 0; i < reading.drawn.size(); ++i) {
         const Drawn& drawn = reading.drawn[i];
         if (!drawn.kind->swatch || isShownBefore(reading, i)) continue;
+        if (reading.format >= 2 && drawn.name && drawn.name->empty()) continue; // named to be left out
         legend.drawn.push_back(i);
     }
     const bool single = legend.drawn.size() <= 1 && panel.legend.place == LegendPlace::Automatic &&

@@ -21,15 +21,22 @@ Limits forScale(Limits limits, ScaleKind scale) {
 }
 
 /// Limits of a coordinate from its values; out to the next tick, so that the scale ends with a number.
-std::optional<Limits> fromValues(std::vector<double> values, ScaleKind scale, double tickCount) {
+/// @param all  what is shown whole, whatever the values are worth
+std::optional<Limits> fromValues(std::vector<double> values, ScaleKind scale, double tickCount,
+                                 std::optional<Limits> all = {}) {
     const bool logarithmic = scale == ScaleKind::Logarithmic;
     if (logarithmic) {
         std::erase_if(values, [](double value) { return !(value > 0); });
         for (double& value : values) value = std::log10(value);
     }
     const auto range = robustRange(values);
-    if (!range) return std::nullopt;
-    double low = range->first, high = range->second;
+    if (!range && !all) return std::nullopt;
+    if (all && logarithmic) all = {std::log10(all->low), std::log10(all->high)};
+    double low = range ? range->first : all->low, high = range ? range->second : all->high;
+    if (all) {
+        low = std::min(low, all->low);
+        high = std::max(high, all->high);
+    }
     if (!(high - low > 1e-12 * std::max(std::abs(low), std::abs(high)))) { // a constant: room on both sides
         const double room = low == 0 || logarithmic ? 1 : std::abs(low) * 0.5;
         low -= room;
@@ -108,6 +115,13 @@ PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double op
         }
         if (drawn.kind->reach) drawn.kind->reach(drawn, look.extents);
     }
+    const PanelLimits limits = panelLimits(panel, look.extents, 6);
+    for (std::size_t i = 0; i < reading.drawn.size(); ++i) {
+        const Drawn& drawn = reading.drawn[i];
+        if (!drawn.kind->trace) continue;
+        look.coarse[i] = {};
+        drawn.kind->trace(drawn, limits.x, limits.y, look.coarse[i].x, look.coarse[i].y);
+    }
     if (reading.shape == PanelShape::Space) {
         look.space.emplace();
         const Axis* const axes[] = {&panel.x, &panel.y, &panel.z};
@@ -125,7 +139,6 @@ PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double op
         look.colours = forScale({*panel.colour.limits.low, *panel.colour.limits.high}, scale);
         return look;
     }
-    const PanelLimits limits = panelLimits(panel, look.extents, 6);
     std::vector<double> values;
     for (const Drawn& drawn : reading.drawn) {
         if (!isField(drawn)) continue;
@@ -139,17 +152,18 @@ PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double op
 
 PanelLimits panelLimits(const Panel& panel, const Extents& extents, double yTickCount) {
     PanelLimits limits{{0, 1}, {0, 1}, extents.xScale, extents.yScale};
-    if (extents.across && !panel.x.limits.both()) {
-        limits.x = forScale(*extents.across, extents.xScale);
-    } else if (!panel.x.limits.both()) { // all coordinates are values
-        limits.x = fromValues(extents.xs, extents.xScale, yTickCount).value_or(forScale({0, 1}, extents.xScale));
-    }
-    if (extents.up && !panel.y.limits.both()) {
-        limits.y = forScale(*extents.up, extents.yScale);
-    } else if (!panel.y.limits.both()) {
-        limits.y = fromValues(extents.ys, extents.yScale, yTickCount)
-                       .value_or(extents.yScale == ScaleKind::Logarithmic ? Limits{0.1, 1} : Limits{0, 1});
-    }
+    const auto automatic = [yTickCount](std::optional<Limits> decided, const std::optional<Limits>& all,
+                                        const std::vector<double>& values, ScaleKind scale) {
+        if (!decided) { // all coordinates are values
+            const Limits usual = scale == ScaleKind::Logarithmic ? Limits{0.1, 1} : Limits{0, 1};
+            return fromValues(values, scale, yTickCount, all).value_or(usual);
+        }
+        decided = forScale(*decided, scale);
+        if (all) Extents::hold(decided, *all);
+        return *decided;
+    };
+    if (!panel.x.limits.both()) limits.x = automatic(extents.across, extents.allX, extents.xs, extents.xScale);
+    if (!panel.y.limits.both()) limits.y = automatic(extents.up, extents.allY, extents.ys, extents.yScale);
     limits.x = withSet(limits.x, panel.x.limits, extents.xScale);
     limits.y = withSet(limits.y, panel.y.limits, extents.yScale);
     return limits;

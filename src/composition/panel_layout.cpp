@@ -31,7 +31,8 @@ bool wantsEqualScales(const Panel& panel, const PanelReading& reading) {
     if (panel.equalScales) return *panel.equalScales;
     const auto runsInPlane = [](const Drawn& drawn) {
         const Curve* curve = curveOf(drawn);
-        return curve && !curve->isFunction();
+        const Columns* columns = columnsOf(drawn);
+        return (curve && !curve->isFunction()) || (columns && columns->arePlaces);
     };
     return !reading.drawn.empty() && std::ranges::all_of(reading.drawn, runsInPlane) &&
            reading.xScale == reading.yScale;

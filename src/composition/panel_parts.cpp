@@ -57,7 +57,7 @@ private:
 
     /// What was drawn, one after the other; whose each item of the scene is, is remembered.
     void plots(Layer layer) {
-        Canvas canvas(figure_.scene, frame_.rect, dotsPerMm_);
+        Canvas canvas(figure_.scene, frame_.rect, dotsPerMm_, sizes_.text, layout_.format >= 2);
         for (const Drawn& drawn : drawn_) {
             if (drawn.kind->layer != layer) continue;
             const std::size_t first = figure_.scene.items.size();
@@ -224,7 +224,7 @@ private:
         for (std::size_t i = 0; i < layout_.legend.entries.size(); ++i) {
             const Drawn& drawn = drawn_[layout_.legend.drawn[i]];
             const double middle = r.y + (static_cast<double>(i) + 0.5) * layout_.legend.rowHeight;
-            Canvas canvas(figure_.scene, {-1e6, -1e6, 2e6, 2e6}, dotsPerMm_);
+            Canvas canvas(figure_.scene, {-1e6, -1e6, 2e6, 2e6}, dotsPerMm_, sizes_.text);
             drawn.kind->swatch(
                 drawn, {r.x, middle - layout_.legend.rowHeight / 2, legendSample, layout_.legend.rowHeight}, canvas);
             addBox(figure_.scene, layout_.legend.entries[i], r.x + legendSample + sampleGap,

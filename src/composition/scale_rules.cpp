@@ -69,6 +69,13 @@ ScaleRules scaleRules(const Page& page, const Panel& panel, const PanelReading& 
         scale.ticks.kind = kinds[k];
         readUnit(scale, axisOf(panel, k), units[k]);
         readTicks(scale, page, axisOf(panel, k));
+        if (k > upScale || !scale.ticks.given.empty()) continue;
+        for (const PlotWords& words : reading.words) { // words under bars
+            const NamedPlaces& names = k == acrossScale ? words.acrossNames : words.upNames;
+            if (names.words.empty()) continue;
+            scale.ticks.given = names.places;
+            scale.ticks.words = names.words;
+        }
     }
     return rules;
 }

@@ -34,7 +34,7 @@ void setColour(cairo_t* cr, Colour colour, double opacity = 1) {
 }
 
 void paint(cairo_t* cr, const StrokeItem& item) {
-    setColour(cr, item.colour);
+    setColour(cr, item.colour, item.opacity);
     cairo_set_line_width(cr, item.width);
     cairo_set_line_join(cr, CAIRO_LINE_JOIN_ROUND);
     cairo_set_line_cap(cr, item.roundEnds ? CAIRO_LINE_CAP_ROUND : CAIRO_LINE_CAP_BUTT);

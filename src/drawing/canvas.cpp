@@ -2,13 +2,18 @@
 
 #include "drawing/clip_polygon.h"
 #include "drawing/clip_polyline.h"
+#include "drawing/thinning.h"
 
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 #include <numbers>
 
 namespace coulter {
 namespace {
+
+/// More marks than that become dots.
+constexpr std::size_t mostPlainMarks = 20'000;
 
 Point bounded(Point p) { return {std::clamp(p.x, -1e9, 1e9), std::clamp(p.y, -1e9, 1e9)}; }
 
@@ -27,7 +32,14 @@ std::vector<double> dashesOf(std::size_t pattern, double width) {
 void Canvas::stroke(const Polylines& lines, const Pen& pen) {
     // Half a line's width of room, so that a curve along the panel's edge is not cut in half.
     const Rect room = clip_.grown(pen.width / 2 + 0.02);
-    StrokeItem item{{}, pen.colour, pen.width, pen.dashes, pen.roundEnds};
+    StrokeItem item{{}, pen.colour, pen.width, pen.dashes, pen.roundEnds, pen.opacity};
+    std::size_t count = 0;
+    for (const auto& line : lines) count += line.size();
+    if (thins_ && count > mostPlainPoints) {
+        Polylines fewer;
+        for (const auto& line : lines) fewer.push_back(thinnedLine(line));
+        return Canvas(scene_, clip_, dotsPerMm_, letterSize_, false).stroke(mergedLines(fewer), pen);
+    }
     for (const auto& line : lines) {
         std::vector<Point> points;
         points.reserve(line.size());
@@ -52,9 +64,18 @@ void Canvas::fill(const Polylines& polygons, const Paint& paint) {
 
 void Canvas::marks(const std::vector<Point>& places, const Polylines& shape, const Paint* filling, const Pen* outline) {
     const Rect room = clip_.grown(0.1);
+    std::vector<Point> within;
+    std::ranges::copy_if(places, std::back_inserter(within), [&](const Point& p) { return room.contains(p); });
+    if (within.empty()) return;
+    if (thins_ && within.size() > mostPlainMarks) {
+        if (filling) image(denseMarks(within, shape, *filling, room, dotsPerMm_));
+        if (outline)
+            image(denseMarks(within, outlined(shape, outline->width), {outline->colour, outline->opacity}, room,
+                             dotsPerMm_));
+        return;
+    }
     Polylines all;
-    for (const Point& place : places) {
-        if (!room.contains(place)) continue;
+    for (const Point& place : within) {
         for (const auto& line : shape) {
             std::vector<Point> moved;
             for (const Point& p : line) moved.push_back({place.x + p.x, place.y + p.y});
@@ -64,8 +85,8 @@ void Canvas::marks(const std::vector<Point>& places, const Polylines& shape, con
     if (all.empty()) return;
     if (filling) scene_.items.emplace_back(FillItem{all, filling->colour, filling->opacity, all.size() == 1});
     if (outline)
-        scene_.items.emplace_back(
-            StrokeItem{std::move(all), outline->colour, outline->width, outline->dashes, outline->roundEnds});
+        scene_.items.emplace_back(StrokeItem{std::move(all), outline->colour, outline->width, outline->dashes,
+                                             outline->roundEnds, outline->opacity});
 }
 
 std::vector<Point> circle(double radius) {

@@ -13,6 +13,7 @@ struct Pen {
     double width = 0.2; ///< mm
     std::vector<double> dashes = {};
     bool roundEnds = true;
+    double opacity = 1;
 };
 
 /// The dashes of a pattern of lines, by its name among `linePatterns`, for a line so wide (mm).
@@ -28,8 +29,11 @@ struct Paint {
 /// Where kinds of plot draw: everything in mm on the sheet, and nothing leaves the panel.
 class Canvas {
 public:
-    /// @param dotsPerMm  for what is made of dots: those of a bitmap of the sheet
-    Canvas(Scene& scene, const Rect& clip, double dotsPerMm) : scene_(scene), clip_(clip), dotsPerMm_(dotsPerMm) {}
+    /// @param dotsPerMm   for what is made of dots: those of a bitmap of the sheet
+    /// @param letterSize  of words, mm of one em
+    /// @param thins       what is more than anyone can see is thinned out (recipes of the first format were not)
+    Canvas(Scene& scene, const Rect& clip, double dotsPerMm, double letterSize = 3, bool thins = true)
+        : scene_(scene), clip_(clip), dotsPerMm_(dotsPerMm), letterSize_(letterSize), thins_(thins) {}
 
     /// Lines, cut at the panel's edges; a line of one point is a dot. Places far away or infinite are cut as well.
     void stroke(const Polylines& lines, const Pen& pen);
@@ -40,12 +44,17 @@ public:
     /// @param shape  closed outline round (0, 0), mm; an open shape such as a cross has no filling
     void marks(const std::vector<Point>& places, const Polylines& shape, const Paint* filling, const Pen* outline);
     void image(ImageItem item) { scene_.items.emplace_back(std::move(item)); }
+    /// Words, wherever there is room for them.
+    void text(const Box& box, Point at, Colour colour) { addBox(scene_, box, at.x, at.y, colour); }
     double dotsPerMm() const { return dotsPerMm_; }
+    double letterSize() const { return letterSize_; }
 
 private:
     Scene& scene_;
     Rect clip_;
     double dotsPerMm_;
+    double letterSize_;
+    bool thins_;
 };
 
 /// A circle round (0, 0) as a polygon; its corners are nowhere seen at a few mm.

@@ -29,6 +29,7 @@ struct StrokeItem {
     double width = 0.2;
     std::vector<double> dashes; ///< mm on, mm off, …; empty: unbroken
     bool roundEnds = true;
+    double opacity = 1;
 };
 
 /// A filled area of polygons, even-odd; or, where they are alike shapes that may overlap, all that is inside one.

@@ -92,6 +92,7 @@ private:
     void write(const StrokeItem& item) {
         body_ += "<path fill=\"none\" stroke=\"" + spelled(item.colour) + "\" stroke-width=\"" + number(item.width) +
                  "\" stroke-linejoin=\"round\"";
+        if (item.opacity != 1) body_ += " stroke-opacity=\"" + number(item.opacity) + "\"";
         if (item.roundEnds) body_ += " stroke-linecap=\"round\"";
         if (!item.dashes.empty()) {
             body_ += " stroke-dasharray=\"";

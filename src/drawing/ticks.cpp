@@ -6,6 +6,7 @@
 #include <array>
 #include <charconv>
 #include <cmath>
+#include <map>
 #include <numbers>
 
 namespace coulter {
@@ -209,6 +210,16 @@ namespace {
 /// Numbers at given places, each written by itself.
 Ticks givenTicks(const TickRules& rules, double low, double high) {
     Ticks ticks;
+    if (!rules.words.empty()) {
+        std::map<double, std::string> sorted;
+        for (std::size_t i = 0; i < rules.words.size(); ++i) sorted.emplace(rules.given[i], rules.words[i]);
+        for (const auto& [place, word] : sorted) {
+            if (!(place >= low && place <= high)) continue;
+            ticks.places.push_back(place);
+            ticks.labels.push_back("\"" + word);
+        }
+        return ticks;
+    }
     const double slack = 1e-9 * (high - low);
     for (const double place : rules.given) {
         if (place >= low - slack && place <= high + slack) ticks.places.push_back(place);

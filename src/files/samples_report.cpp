@@ -66,8 +66,17 @@ std::string samplesReport(const FieldSamples& samples, double tolerance) {
     return report.dump(2) + "\n";
 }
 
+std::string samplesReport(const Columns& columns) {
+    nlohmann::ordered_json report;
+    report["rows"] = columns.rows();
+    report["columns"] = columns.names;
+    return report.dump(2) + "\n";
+}
+
 std::string samplesReport(const Drawn& drawn, double tolerance) {
-    return std::visit([&](const auto& samples) { return samplesReport(samples, tolerance); }, *drawn.parts[0].samples);
+    if (const Columns* columns = columnsOf(drawn)) return samplesReport(*columns);
+    if (const CurveSamples* samples = curveSamplesOf(drawn)) return samplesReport(*samples, tolerance);
+    return samplesReport(*fieldSamplesOf(drawn), tolerance);
 }
 
 } // namespace coulter

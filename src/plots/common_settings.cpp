@@ -1,5 +1,8 @@
 #include "plots/common_settings.h"
 
+#include "plots/marks.h"
+#include "plots/plot_kind.h"
+
 namespace coulter {
 
 constexpr Setting colourSetting{.key = "colour",
@@ -24,14 +27,27 @@ const Setting patternSetting{.key = "pattern",
                              .usual = std::string("solid"),
                              .words = linePatterns};
 
+const Setting opacitySetting{.key = "opacity",
+                             .label = "opacity",
+                             .meaning = "1 hides what is below, 0 shows nothing",
+                             .type = SettingType::Number,
+                             .usual = 1.0,
+                             .least = 0,
+                             .greatest = 1,
+                             .step = 0.05,
+                             .rare = true};
+
+double opacityOf(const Drawn& drawn) { return number(drawn.settings, opacitySetting); }
+
 Pen penOf(const Drawn& drawn) {
     const double width = number(drawn.settings, widthSetting);
-    return {drawn.colour, width, dashesOf(word(drawn.settings, patternSetting), width), true};
+    return {drawn.colour, width, dashesOf(word(drawn.settings, patternSetting), width), true, opacityOf(drawn)};
 }
 
 void lineSwatch(const Drawn& drawn, const Rect& rect, Canvas& canvas) {
     const double middle = rect.y + rect.height / 2;
     canvas.stroke({{{rect.x, middle}, {rect.right(), middle}}}, penOf(drawn));
+    if (hasMarks(drawn)) drawMarks({{rect.x + rect.width / 2, middle}}, drawn, canvas);
 }
 
 } // namespace coulter

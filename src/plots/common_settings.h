@@ -10,10 +10,15 @@ extern const Setting colourSetting;  ///< of lines, marks and areas
 extern const Setting widthSetting;   ///< of lines, mm
 extern const Setting patternSetting; ///< of lines
 
+extern const Setting opacitySetting; ///< of all that a plot draws
+
+/// What the plot's kind has of it, or 1.
+double opacityOf(const Drawn& drawn);
+
 /// The pen that these settings describe.
 Pen penOf(const Drawn& drawn);
 
-/// In the legend: a piece of that line.
+/// In the legend: a piece of that line, with a mark on it if it has some.
 void lineSwatch(const Drawn& drawn, const Rect& rect, Canvas& canvas);
 
 } // namespace coulter

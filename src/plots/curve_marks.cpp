@@ -16,15 +16,15 @@ const Setting everySetting{.key = "every",
                            .greatest = 500,
                            .step = 0.5};
 
-const Setting sizeSetting{.key = "size",
-                          .label = "size",
-                          .meaning = "size of marks",
+const Setting stepSetting{.key = "step",
+                          .label = "step",
+                          .meaning = "marks at equal steps of the variable, of this size; 0: by distance",
                           .type = SettingType::Number,
-                          .usual = 1.4,
-                          .unit = "mm",
-                          .least = 0.1,
-                          .greatest = 50,
-                          .step = 0.1};
+                          .usual = 0.0,
+                          .least = 0,
+                          .greatest = 1e6,
+                          .step = 0.1,
+                          .rare = true};
 
 namespace {
 
@@ -70,6 +70,20 @@ std::vector<double> alongScale(const Curve& curve, const Frame& frame, double ev
     return found;
 }
 
+/// At equal steps from the start of the interval; no more than anyone can see.
+std::vector<double> alongVariable(const Curve& curve, double step) {
+    std::vector<double> found;
+    constexpr std::size_t most = 100'000;
+    for (double i = 0; found.size() < most; ++i) {
+        const double t = curve.interval.low + i * step;
+        if (t > curve.interval.high + 1e-9 * step) break;
+        if ((t > curve.interval.low || curve.interval.lowClosed) &&
+            (t < curve.interval.high || curve.interval.highClosed))
+            found.push_back(std::min(t, curve.interval.high));
+    }
+    return found;
+}
+
 } // namespace
 
 std::vector<CurveMark> marksAlong(const Drawn& drawn, const Frame& frame, MarkSpacing spacing) {
@@ -83,14 +97,21 @@ std::vector<CurveMark> marksAlong(const Drawn& drawn, const Frame& frame, MarkSp
         }
         return marks;
     }
-    const double every = number(drawn.settings, everySetting);
+    const double every = number(drawn.settings, everySetting), step = number(drawn.settings, stepSetting);
     Evaluator evaluator(*curve.program);
-    for (const double t : spacing == MarkSpacing::AlongCurve ? alongCurve(curve, samples, frame, every)
-                                                             : alongScale(curve, frame, every)) {
+    for (const double t : step > 0                             ? alongVariable(curve, step)
+                          : spacing == MarkSpacing::AlongCurve ? alongCurve(curve, samples, frame, every)
+                                                               : alongScale(curve, frame, every)) {
         const Point at = placeOf(evaluator, curve.isFunction(), t, frame);
         if (std::isfinite(at.x) && std::isfinite(at.y)) marks.push_back({t, at});
     }
     return marks;
+}
+
+std::vector<Point> placesOf(const std::vector<CurveMark>& marks) {
+    std::vector<Point> places;
+    for (const CurveMark& mark : marks) places.push_back(mark.at);
+    return places;
 }
 
 } // namespace coulter

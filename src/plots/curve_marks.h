@@ -9,13 +9,16 @@ namespace coulter {
 // Marks along a curve, for all kinds that draw some.
 
 extern const Setting everySetting; ///< how far apart they are where the variable has no grid, mm
-extern const Setting sizeSetting;  ///< mm across
+extern const Setting stepSetting;  ///< of the variable from mark to mark; 0: by distance
 
 /// Where a mark stands.
 struct CurveMark {
     double t = 0; ///< of the curve's variable
     Point at;     ///< mm on the sheet
 };
+
+/// Just where they are.
+std::vector<Point> placesOf(const std::vector<CurveMark>& marks);
 
 enum class MarkSpacing : std::uint8_t { AlongCurve, AlongScale };
 

@@ -1,6 +1,9 @@
 #include "plots/curve_programs.h"
 
+#include "formula/columns.h"
 #include "formula/expr_build.h"
+
+#include <algorithm>
 
 namespace coulter {
 namespace {
@@ -24,6 +27,7 @@ std::size_t componentCount(const Page& page, const Plotted& plotted) {
     FixedValues fixed;
     for (std::size_t k = 0; k < plotted.caseNames.size(); ++k)
         fixed[plotted.caseNames[k]] = plotted.cases.empty() ? 0 : plotted.cases[0][k];
+    if (plotted.isColumn) return std::max<std::size_t>(1, columnsOf(page, plotted.expression, fixed).columns.size());
     const Compiled compiled = compile(page, plotted.expression, plotted.variables, fixed);
     return compiled.program ? compiled.program->outputs.size() : 1;
 }

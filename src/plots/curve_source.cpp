@@ -7,10 +7,6 @@
 #include "plots/seen_in.h"
 
 namespace coulter {
-namespace {
-
-/// Coordinates in the plane or in space: each by what stands in its place, as in (T(z), z), or with the unit of the
-/// vector that is drawn.
 void nameCoordinates(Reading& reading, const ReadingContext& context, const ExprPtr& drawn, bool inSpace) {
     const Page& page = context.page;
     if (drawn->kind == ExprKind::Vector && context.format >= 2) {
@@ -24,8 +20,7 @@ void nameCoordinates(Reading& reading, const ReadingContext& context, const Expr
     if (inSpace) reading.words.upright = word;
 }
 
-} // namespace
-
+bool isCurve(const Signature& signature) { return signature.variables == 1 && signature.components <= 3; }
 bool isNumberAlongOne(const Signature& signature) { return signature.variables == 1 && signature.components == 1; }
 
 namespace {
@@ -93,21 +88,25 @@ const Setting toSetting{.key = "to",
                         .usual = std::string("0"),
                         .isStyle = false};
 
+ExprPtr furtherExpression(const ReadingContext& context, const Plotted& plotted, const std::string& formula,
+                          Problems& problems) {
+    KnownNames known = context.page.names;
+    for (const std::string& name : plotted.caseNames) known.values.insert(name);
+    const ParsedExpression parsed = parseExpression(decodeUtf8(formula), known);
+    if (!parsed.expression) problems = parsed.problems;
+    return parsed.expression;
+}
+
 namespace {
 
 /// A further curve y = g(x) along the variable of a plot, in one of its cases; a problem and null if there is none.
 std::shared_ptr<const Source> furtherCurve(const ReadingContext& context, const Plotted& plotted, std::size_t caseIndex,
                                            const std::string& formula, Problems& problems) {
     const std::string& variable = plotted.variables[0];
-    KnownNames known = context.page.names;
-    for (const std::string& name : plotted.caseNames) known.values.insert(name);
-    const ParsedExpression parsed = parseExpression(decodeUtf8(formula), known);
-    if (!parsed.expression) {
-        problems = parsed.problems;
-        return nullptr;
-    }
+    const ExprPtr expression = furtherExpression(context, plotted, formula, problems);
+    if (!expression) return nullptr;
     const FixedValues fixed = caseValues(plotted, caseIndex);
-    Compiled value = compile(context.page, parsed.expression, std::span(&variable, 1), fixed);
+    Compiled value = compile(context.page, expression, std::span(&variable, 1), fixed);
     if (!value.program) {
         problems = value.problems;
         return nullptr;

@@ -16,6 +16,16 @@ extern const Setting toSetting;
 Reading readCurvesWithFoot(const ReadingContext& context, const Plot& plot, const Plotted& plotted,
                            const ItemPath& path);
 
+/// Coordinates in the plane or in space: each by what stands in its place, as in (T(z), z), or with the unit of the
+/// vector that is drawn.
+void nameCoordinates(Reading& reading, const ReadingContext& context, const ExprPtr& drawn, bool inSpace);
+
+/// A further formula of a plot, read with its cases known; a problem and null if it cannot be.
+ExprPtr furtherExpression(const ReadingContext& context, const Plotted& plotted, const std::string& formula,
+                          Problems& problems);
+
+/// Whether it is a curve of any sort, in the plane or in space.
+bool isCurve(const Signature& signature);
 /// What `fits` of most kinds of curve answers: a number along one variable.
 bool isNumberAlongOne(const Signature& signature);
 

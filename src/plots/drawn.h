@@ -1,5 +1,6 @@
 #pragma once
 #include "figure/item_path.h"
+#include "formula/names.h"
 #include "plots/source.h"
 #include "typeset/math.h"
 
@@ -29,11 +30,14 @@ struct Drawn {
     Colour colour;
     MathPtr entry; ///< derived legend entry: "z = 0.5 m", or the formula drawn
     std::size_t caseCount = 1;
+    std::string words;                                 ///< written beside it, with formulas between $
+    std::shared_ptr<const KnownNames> names = nullptr; ///< of the page, for these
 };
 
 /// The curve or field that is drawn, and its samples; null if it is the other, or not sampled yet.
 const Curve* curveOf(const Drawn& drawn, std::size_t part = 0);
 const Field* fieldOf(const Drawn& drawn);
+const Columns* columnsOf(const Drawn& drawn);
 const CurveSamples* curveSamplesOf(const Drawn& drawn, std::size_t part = 0);
 const FieldSamples* fieldSamplesOf(const Drawn& drawn);
 

@@ -2,6 +2,7 @@
 #include "figure/document.h"
 
 #include <algorithm>
+#include <cmath>
 #include <optional>
 #include <vector>
 
@@ -12,6 +13,16 @@ struct Extents {
     ScaleKind xScale = ScaleKind::Linear, yScale = ScaleKind::Linear;
     std::optional<Limits> across, up; ///< to be shown whole, as the interval of a variable; decides where there is one
     std::vector<double> xs, ys;       ///< values, of which those worth showing are shown
+    std::optional<Limits> allX, allY; ///< of what is shown whole, with room beside it; may widen what was decided
+
+    /// Holds every number of a column that its scale can show.
+    void holdAll(bool isAcross, const std::vector<double>& numbers) {
+        const bool positive = (isAcross ? xScale : yScale) == ScaleKind::Logarithmic;
+        std::optional<Limits>& held = isAcross ? allX : allY;
+        for (const double value : numbers) {
+            if (std::isfinite(value) && (!positive || value > 0)) hold(held, {value, value});
+        }
+    }
 
     static void hold(std::optional<Limits>& held, const Limits& limits) {
         held = held ? Limits{std::min(held->low, limits.low), std::max(held->high, limits.high)} : limits;

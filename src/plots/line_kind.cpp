@@ -2,11 +2,14 @@
 #include "drawing/colours.h"
 #include "formula/text.h"
 #include "plots/common_settings.h"
+#include "plots/curve_marks.h"
 #include "plots/curve_source.h"
+#include "plots/marks.h"
 #include "plots/sampling.h"
 #include "sampling/curve_sampler.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace coulter {
@@ -19,7 +22,32 @@ constexpr Setting jumpEndsSetting{.key = "jump ends",
                                   .type = SettingType::Truth,
                                   .usual = false};
 
-constexpr const Setting* settings[] = {&colourSetting, &widthSetting, &patternSetting, &jumpEndsSetting};
+constexpr Setting asymptotesSetting{.key = "asymptotes",
+                                    .label = "asymptotes",
+                                    .meaning = "a dashed line at each pole",
+                                    .type = SettingType::Truth,
+                                    .usual = false};
+
+constexpr const char* shadowWords[] = {"none", "floor", "floor and walls"};
+const Setting shadowSetting{.key = "projections",
+                            .label = "projections",
+                            .meaning = "in space: the curve as it falls on the floor, and on the walls behind it",
+                            .type = SettingType::Word,
+                            .usual = std::string("none"),
+                            .words = shadowWords,
+                            .rare = true};
+
+const Setting dropLinesSetting{.key = "drop lines",
+                               .label = "drop lines",
+                               .meaning = "in space: a thin line from each mark down to the floor",
+                               .type = SettingType::Truth,
+                               .usual = false,
+                               .rare = true};
+
+const Setting* const settings[] = {&colourSetting,   &widthSetting,      &patternSetting, &shapeOrNoneSetting,
+                                   &sizeSetting,     &fillingSetting,    &everySetting,   &stepSetting,
+                                   &jumpEndsSetting, &asymptotesSetting, &shadowSetting,  &dropLinesSetting,
+                                   &opacitySetting};
 
 /// Of two neighbouring values the one at which a jump is meant to be; NaN where neither is one a person would write.
 double simplerPlace(double a, double b) {
@@ -46,23 +74,74 @@ void drawJumpEnds(const CurveSamples& samples, const Frame& frame, Canvas& canva
     }
 }
 
+/// Thin and dashed across the panel at every pole of a function.
+void drawAsymptotes(const Curve& curve, const CurveSamples& samples, const Frame& frame, Canvas& canvas) {
+    Polylines lines;
+    for (const Gap& gap : samples.gaps) {
+        if (gap.kind != GapKind::Pole || !curve.isFunction()) continue;
+        const double x = frame.onSheet(gap.low / 2 + gap.high / 2, frame.map.y.low).x;
+        lines.push_back({{x, frame.rect.y}, {x, frame.rect.bottom()}});
+    }
+    canvas.stroke(lines, {inkColour, 0.12, dashesOf(1, 0.12), false});
+}
+
+/// Falls of a curve in space on the faces of its box, and lines down to the floor.
+void drawBelow(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
+    Pen pen{drawn.colour, number(drawn.settings, widthSetting) / 2, {}, true, 0.45 * opacityOf(drawn)};
+    for (std::size_t part = 1; part < drawn.parts.size(); ++part)
+        canvas.stroke(linesOf(*curveSamplesOf(drawn, part), frame), pen);
+    if (!truth(drawn.settings, dropLinesSetting)) return;
+    const Curve& curve = *curveOf(drawn);
+    Evaluator evaluator(*curve.inSpace);
+    Polylines lines;
+    for (const CurveMark& mark : marksAlong(drawn, frame, MarkSpacing::AlongCurve)) {
+        Place place{};
+        const double* const in = &mark.t;
+        double* const out[] = {&place[0], &place[1], &place[2]};
+        evaluator(std::span(&in, 1), out, 1);
+        place[2] = frame.space->faceValue(Face::Floor);
+        lines.push_back({mark.at, frame.onSheet(place)});
+    }
+    pen.width = 0.15;
+    canvas.stroke(lines, pen);
+}
+
+/// Curves; of those in space also the falls that are wanted, as further parts.
+Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
+    Reading reading = readCurves(context, plot, plotted, path);
+    const std::size_t faces = std::array<std::size_t, 3>{0, 1, 3}[word(plot.settings, shadowSetting)];
+    for (Drawn& drawn : reading.drawn) {
+        const Curve& curve = *curveOf(drawn);
+        for (const Face face : {Face::Floor, Face::WallAcrossX, Face::WallAcrossY}) {
+            if (!curve.inSpace || drawn.parts.size() > faces) break;
+            Curve fallen = curve;
+            fallen.face = face;
+            drawn.parts.push_back({std::make_shared<const Source>(std::move(fallen)), nullptr});
+        }
+    }
+    return reading;
+}
+
 void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const CurveSamples& samples = *curveSamplesOf(drawn);
+    if (truth(drawn.settings, asymptotesSetting)) drawAsymptotes(*curveOf(drawn), samples, frame, canvas);
+    if (curveOf(drawn)->inSpace) drawBelow(drawn, frame, canvas);
     canvas.stroke(linesOf(samples, frame), penOf(drawn));
     if (truth(drawn.settings, jumpEndsSetting)) drawJumpEnds(samples, frame, canvas, penOf(drawn));
+    if (hasMarks(drawn)) drawMarks(placesOf(marksAlong(drawn, frame, MarkSpacing::AlongCurve)), drawn, canvas);
 }
 
 } // namespace
 
 extern const PlotKind lineKind;
-constexpr PlotKind lineKind{.name = "line",
-                            .meaning = "a curve y = f(x), or one in the plane or in space",
-                            .runs = Runs::Along,
-                            .layer = Layer::Line,
-                            .settings = settings,
-                            .fits = [](const Signature& s) { return s.variables == 1 && s.components <= 3; },
-                            .read = readCurves,
-                            .draw = draw,
-                            .swatch = lineSwatch};
+const PlotKind lineKind{.name = "line",
+                        .meaning = "a curve y = f(x), or one in the plane or in space",
+                        .runs = Runs::Along,
+                        .layer = Layer::Line,
+                        .settings = settings,
+                        .fits = isCurve,
+                        .read = read,
+                        .draw = draw,
+                        .swatch = lineSwatch};
 
 } // namespace coulter

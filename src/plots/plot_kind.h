@@ -5,6 +5,7 @@
 #include "plots/drawn.h"
 #include "plots/extents.h"
 
+#include <optional>
 #include <span>
 
 namespace coulter {
@@ -12,8 +13,10 @@ namespace coulter {
 /// What a formula of the page is, as far as kinds of plot ask: how many variables it runs along, how many numbers it
 /// gives.
 struct Signature {
-    std::size_t variables = 1;
+    std::size_t variables = 1; ///< none for columns of numbers
     std::size_t components = 1;
+    bool columns = false;  ///< it runs along columns of numbers
+    bool constant = false; ///< it is the same everywhere: any variable of the page will do
 };
 
 /// How the variables of what is drawn lie in the panel.
@@ -29,8 +32,14 @@ struct ScaleWord {
     Rank rank = Rank::None;
     std::string label, symbol, unit; ///< of the variable, or of the page's function that is drawn; symbol empty: none
 };
+/// Words that stand at places of a scale instead of numbers.
+struct NamedPlaces {
+    std::vector<double> places;
+    std::vector<std::string> words;
+};
 struct PlotWords {
     ScaleWord across, up, upright, colour;
+    NamedPlaces acrossNames, upNames;
 };
 
 /// All that reading a plot needs.
@@ -50,6 +59,19 @@ struct Reading {
 /// In what order plots of a panel are drawn: what covers lies below what does not.
 enum class Layer : std::uint8_t { Ground, Area, Line };
 
+/// Something of a plot that is dragged on the sheet: a line or a point.
+struct Handle {
+    Polylines at;                  ///< where it is taken, mm on the sheet
+    bool across = true, up = true; ///< which ways it can be dragged
+};
+
+/// What is at a place of a plot, and where.
+struct Touched {
+    std::string text;
+    Point at;
+    double away = 0; ///< mm from where it was asked for; 0 within an area
+};
+
 /// A kind of plot: one file with such a value, and one row in the table. Nothing outside its file knows it by name.
 struct PlotKind {
     const char* name;    ///< in recipes and on the command line
@@ -57,11 +79,20 @@ struct PlotKind {
     Runs runs = Runs::Along;
     Layer layer = Layer::Line;
     std::span<const Setting* const> settings;
+    bool takesColumns = false;      ///< it draws columns of numbers, too
     bool (*fits)(const Signature&); ///< is it offered for this formula?
     Reading (*read)(const ReadingContext&, const Plot&, const Plotted&, const ItemPath&);
     void (*reach)(const Drawn&, Extents&) = nullptr; ///< room beyond the samples; null: none
+    /// Places that it covers within limits, for the legend to spare; null: those of its source.
+    void (*trace)(const Drawn&, const Limits& x, const Limits& y, std::vector<double>& xs,
+                  std::vector<double>& ys) = nullptr;
     void (*draw)(const Drawn&, const Frame&, Canvas&);
     void (*swatch)(const Drawn&, const Rect&, Canvas&) = nullptr; ///< in the legend; null: the plot has no entry
+    /// What the pointer is at, within `reach` mm; null: what its source tells.
+    std::optional<Touched> (*tell)(const Drawn&, const Frame&, Point, double reach) = nullptr;
+    std::vector<Handle> (*handles)(const Drawn&, const Frame&) = nullptr; ///< null: none
+    /// The plot with a handle dragged to a place.
+    void (*drag)(Plot&, const Drawn&, const Frame&, std::size_t handle, Point to) = nullptr;
 };
 
 /// All kinds, in the order in which they are offered.

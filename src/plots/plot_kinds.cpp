@@ -8,11 +8,14 @@
 
 namespace coulter {
 
-extern const PlotKind lineKind, markersKind, stemsKind, areaKind, polarKind, heatmapKind;
+extern const PlotKind lineKind, markersKind, pointsKind, stepsKind, stemsKind, areaKind, barsKind, histogramKind,
+    errorBarsKind, referenceLineKind, tangentKind, polarKind, heatmapKind;
 
 namespace {
 
-constexpr const PlotKind* kinds[] = {&lineKind, &markersKind, &stemsKind, &areaKind, &polarKind, &heatmapKind};
+constexpr const PlotKind* kinds[] = {&lineKind,    &markersKind, &pointsKind,    &stepsKind,     &stemsKind,
+                                     &areaKind,    &barsKind,    &histogramKind, &errorBarsKind, &referenceLineKind,
+                                     &tangentKind, &polarKind,   &heatmapKind};
 
 } // namespace
 
@@ -23,17 +26,36 @@ const PlotKind* findPlotKind(std::string_view name) {
     return at == std::end(kinds) ? nullptr : *at;
 }
 
-std::string plotKindNames() {
+namespace {
+
+std::string namesOf(bool (*wanted)(const PlotKind&)) {
     std::string names;
-    for (const PlotKind* kind : kinds) names += (names.empty() ? "" : ", ") + std::string(kind->name);
+    for (const PlotKind* kind : kinds) {
+        if (wanted(*kind)) names += (names.empty() ? "" : ", ") + std::string(kind->name);
+    }
     return names;
+}
+
+} // namespace
+
+std::string plotKindNames() {
+    return namesOf([](const PlotKind&) { return true; });
 }
 
 Plot inKind(Plot plot, const PlotKind& kind) {
     plot.kind = kind.name;
     std::erase_if(plot.settings, [&](const auto& set) {
-        return std::ranges::none_of(kind.settings, [&](const Setting* each) { return set.first == each->key; });
+        return std::ranges::none_of(kind.settings, [&](const Setting* each) {
+            if (set.first != each->key) return false;
+            const std::string* word = std::get_if<std::string>(&set.second);
+            return each->type != SettingType::Word ||
+                   (word && std::ranges::find(each->words, *word) != each->words.end());
+        });
     });
+    for (const Setting* each : kind.settings) { // what is usual in another kind may be usual here, too
+        if (const auto at = plot.settings.find(each->key); at != plot.settings.end())
+            set(plot.settings, *each, SettingValue(at->second));
+    }
     return plot;
 }
 
@@ -55,6 +77,7 @@ void decideScales(const ReadingContext& context, const std::vector<Plotted>& plo
             return shown ? ScaleKind::Logarithmic : ScaleKind::Linear;
         };
         const Runs runs = findPlotKind(plot.kind)->runs;
+        if (plots[p].isColumn) continue; // numbers of a page have no scale of their own
         if (runs == Runs::Over) {
             const auto order = acrossAndUp(plot, plots[p]);
             reading.xScale = kind(order[0]);
@@ -110,7 +133,12 @@ PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIn
     std::optional<PanelShape> shape;
     for (std::size_t p = 0; p < plots.size(); ++p) {
         Reading reading;
-        if (plots[p].expression)
+        const PlotKind* kind = findPlotKind(panel.plots[p].kind);
+        if (plots[p].expression && plots[p].isColumn && !kind->takesColumns) {
+            refuse(reading, plots[p],
+                   "This is a column of numbers, and the kind “" + panel.plots[p].kind + "” draws a formula.",
+                   "draw it as one of: " + namesOf([](const PlotKind& each) { return each.takesColumns; }));
+        } else if (plots[p].expression)
             reading = findPlotKind(panel.plots[p].kind)
                           ->read(context, panel.plots[p], plots[p], {ItemKind::Plot, panelIndex, p, 0});
         else
@@ -126,11 +154,24 @@ PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIn
     return all;
 }
 
+namespace {
+
+bool isConstant(const Page& page, const Plotted& plotted) {
+    std::vector<std::string> free = freeVariables(page, plotted.expression);
+    std::erase_if(free, [&](const std::string& name) {
+        return std::ranges::find(plotted.caseNames, name) != plotted.caseNames.end();
+    });
+    return !plotted.isColumn && free.empty();
+}
+
+} // namespace
+
 std::optional<Signature> signatureOf(const Page& page, const Plot& plot) {
     const PlotKind* kind = findPlotKind(plot.kind);
     const Plotted plotted = readPlotted(page, plot.of, kind ? variablesOf(*kind) : 1);
     if (!plotted.expression) return std::nullopt;
-    return Signature{plotted.variables.size(), componentCount(page, plotted)};
+    return Signature{plotted.variables.size(), componentCount(page, plotted), plotted.isColumn,
+                     isConstant(page, plotted)};
 }
 
 std::vector<const PlotKind*> kindsThatFit(const Page& page, const Plot& plot) {
@@ -145,7 +186,10 @@ std::vector<const PlotKind*> kindsThatFit(const Page& page, const Plot& plot) {
 std::optional<Signature> signatureOf(const Page& page, const Line& function) {
     if (function.kind != LineKind::Function || !function.good() || !function.body) return std::nullopt;
     const Compiled compiled = compile(page, function.body, function.parameters);
-    return Signature{function.parameters.size(), compiled.program ? compiled.program->outputs.size() : 1};
+    Signature signature;
+    signature.variables = function.parameters.size();
+    if (compiled.program) signature.components = compiled.program->outputs.size();
+    return signature;
 }
 
 } // namespace coulter

@@ -1,5 +1,6 @@
 #include "plots/read_out.h"
 
+#include "plots/plot_kind.h"
 #include "plots/telling.h"
 
 #include <algorithm>
@@ -21,14 +22,15 @@ std::string coordinate(double value, const AxisMap& axis) {
 /// Where on a drawn curve a place of the sheet is nearest to.
 struct CurvePlace {
     const Curve* curve = nullptr;
-    double t = 0; ///< its parameter, by the chord
+    double t = 0;    ///< its parameter, by the chord
+    double away = 0; ///< mm
 };
 
 std::optional<CurvePlace> nearestCurve(std::span<const Drawn> drawn, const Frame& frame, Point mm, double reach) {
     std::optional<CurvePlace> nearest;
     for (const Drawn& each : drawn) {
         const CurveSamples* samples = curveSamplesOf(each);
-        if (!samples) continue;
+        if (!samples || (each.kind && each.kind->tell)) continue;
         const Curve& curve = *curveOf(each);
         for (const Stretch& stretch : samples->stretches) {
             for (std::size_t i = 0; i + 1 < stretch.x.size(); ++i) {
@@ -41,8 +43,10 @@ std::optional<CurvePlace> nearestCurve(std::span<const Drawn> drawn, const Frame
                 const double distance = std::hypot(foot.x - mm.x, foot.y - mm.y);
                 if (!(distance < reach)) continue;
                 reach = distance;
-                nearest = {&curve, curve.isFunction() ? frame.xAt(foot.x)
-                                                      : stretch.t[i] + part * (stretch.t[i + 1] - stretch.t[i])};
+                nearest = {&curve,
+                           curve.isFunction() ? frame.xAt(foot.x)
+                                              : stretch.t[i] + part * (stretch.t[i + 1] - stretch.t[i]),
+                           distance};
             }
         }
     }
@@ -108,7 +112,15 @@ std::string fieldValue(const Field& field, const Frame& frame, double x, double 
 
 ReadOut readOutAt(std::span<const Drawn> drawn, const Frame& frame, Point mm, double reach) {
     if (!frame.rect.grown(1).contains(mm)) return {};
-    if (const auto place = nearestCurve(drawn, frame, mm, reach))
+    const auto place = nearestCurve(drawn, frame, mm, reach);
+    std::optional<Touched> told;
+    for (const Drawn& each : drawn) {
+        if (!each.kind || !each.kind->tell || each.parts.empty() || !each.parts[0].samples) continue;
+        const auto found = each.kind->tell(each, frame, mm, reach);
+        if (found && (!told || found->away < told->away)) told = found;
+    }
+    if (told && (!place || told->away < place->away)) return {told->text, told->at};
+    if (place)
         return place->curve->isFunction()            ? onFunction(frame, *place->curve, place->t)
                : place->curve->radius && frame.polar ? onRadius(frame, *place->curve, place->t)
                                                      : onPath(frame, *place->curve, place->t);

@@ -45,6 +45,10 @@ public:
         for (const std::uint32_t output : p.outputs) add(output);
     }
     void add(const Curve& curve) { add(curve.program), add(curve.interval), add(curve.grid); }
+    /// By where the numbers are kept, for as long as the samples hold them.
+    void add(const Columns& columns) {
+        for (const Column& column : columns.numbers) add(column.get());
+    }
     void add(const Field& field) {
         add(field.program);
         for (std::size_t k = 0; k < 2; ++k) add(field.intervals[k]), add(field.grids[k]);
@@ -54,6 +58,7 @@ public:
 /// Whether a frame enters into the samples: those of a grid stand wherever they are shown.
 bool dependsOnFrame(const Curve& curve) { return isAdaptive(curve.grid); }
 bool dependsOnFrame(const Field&) { return true; }
+bool dependsOnFrame(const Columns&) { return false; }
 
 } // namespace
 

@@ -16,6 +16,7 @@ namespace {
 
 constexpr int coarsePoints = 400;
 constexpr int coarseFieldPoints = 48;
+constexpr std::size_t mostColumnPoints = 2000;
 /// With fewer values than that a curve or a mesh is not looked at adaptively, but evenly.
 constexpr double leastAdaptive = 2000, leastMesh = 30'000;
 /// A program that costs more has proofs that may be waited for (see costOf).
@@ -144,6 +145,12 @@ FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const 
     return samples;
 }
 
+ColumnSamples sample(const Columns& columns, const std::vector<FinerStretch>&, const Frame&, const Effort&,
+                     const std::stop_token&, const SampleWatch&) {
+    return {columns.numbers};
+}
+
+Problems problemsOf(const Columns&) { return {}; }
 Problems problemsOf(const Curve& curve) { return gridPoints(curve.interval, curve.grid, curve.variable).problems; }
 
 Problems problemsOf(const Field& field) {
@@ -210,6 +217,10 @@ CoarseLook lookAt(const Source& source, ScaleKind xScale, const Limits& across, 
                   const std::stop_token& stop) {
     const Curve* curve = std::get_if<Curve>(&source);
     CoarseLook look;
+    if (const Columns* columns = std::get_if<Columns>(&source); columns && columns->numbers.size() > 1) {
+        look.x = thinned(*columns->numbers[0], mostColumnPoints);
+        look.y = thinned(*columns->numbers[1], mostColumnPoints);
+    }
     if (!curve) return look;
     const double most = affordable(*curve->program, std::span(&curve->interval, 1), operations, stop);
     std::vector<double> t = coarseParameters(*curve, xScale, across, most);
@@ -266,6 +277,7 @@ std::vector<double> coarseValues(const Field& field, ScaleKind xScale, const Lim
 }
 
 void addExtents(const Source& source, const CoarseLook& look, Extents& extents) {
+    if (std::holds_alternative<Columns>(source)) return; // how far they reach is for the kind to say
     if (const Field* field = std::get_if<Field>(&source)) {
         Extents::hold(extents.across, {field->intervals[0].low, field->intervals[0].high});
         Extents::hold(extents.up, {field->intervals[1].low, field->intervals[1].high});

@@ -11,6 +11,7 @@
 #include <optional>
 #include <string>
 #include <variant>
+#include <vector>
 
 namespace coulter {
 
@@ -37,9 +38,22 @@ struct Field {
     std::array<Grid, 2> grids;
 };
 
+/// Numbers of one length, side by side, as they are on the page or as a kind of plot needs them.
+struct Columns {
+    std::vector<std::string> names; ///< of each
+    std::vector<Column> numbers;
+    bool arePlaces = false; ///< the first two are coordinates of a vector, of which a millimetre means the same
+    std::size_t rows() const { return numbers.empty() ? 0 : numbers[0]->size(); }
+};
+struct ColumnSamples {
+    std::vector<Column> numbers;
+    bool finished = true;
+    bool tooDear = false;
+};
+
 /// What is drawn, whatever the kind of plot: a closed set, each with its samples at the same place. A new one has its
 /// file here, and its part in `sampling.h`, `table.h`, `telling.h` and `read_out.h`; kinds come and go without them.
-using Source = std::variant<Curve, Field>;
-using Samples = std::variant<CurveSamples, FieldSamples>;
+using Source = std::variant<Curve, Field, Columns>;
+using Samples = std::variant<CurveSamples, FieldSamples, ColumnSamples>;
 
 } // namespace coulter

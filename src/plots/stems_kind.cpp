@@ -2,6 +2,7 @@
 #include "plots/common_settings.h"
 #include "plots/curve_marks.h"
 #include "plots/curve_source.h"
+#include "plots/marks.h"
 
 #include <cmath>
 

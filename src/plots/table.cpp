@@ -137,6 +137,15 @@ SampleTable table(const Field& field, const FieldSamples& samples) {
     return table;
 }
 
+SampleTable table(const Columns& columns) {
+    SampleTable table;
+    table.columns = table.names = columns.names;
+    table.rows = columns.rows();
+    table.number = [&columns](std::size_t row, std::size_t column) { return (*columns.numbers[column])[row]; };
+    table.heading.push_back(std::to_string(columns.rows()) + " rows");
+    return table;
+}
+
 } // namespace
 
 SampleTable tableOf(const Drawn& drawn) {
@@ -144,6 +153,7 @@ SampleTable tableOf(const Drawn& drawn) {
     if (drawn.parts.empty() || !drawn.parts[0].samples) return made;
     if (const Curve* curve = curveOf(drawn)) made = table(*curve, *curveSamplesOf(drawn));
     if (const Field* field = fieldOf(drawn)) made = table(*field, *fieldSamplesOf(drawn));
+    if (const Columns* columns = columnsOf(drawn)) made = table(*columns);
     made.heading.insert(made.heading.begin(), drawn.of);
     return made;
 }

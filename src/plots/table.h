@@ -19,6 +19,7 @@ struct SampleTable {
 };
 
 /// The samples of what is drawn; it must outlive the table.
+///   columns: what the kind draws of them, by name, such as from,to,count of a histogram
 ///   a curve: stretch,x,y,state; in the plane stretch,t,x,y,state; in space stretch,t,x,y,z,state. `stretch` counts the
 ///            unbroken pieces from 1.
 ///   a field: x,y,z, and of a vector x,y,u,v or x,y,u,v,w; row by row where it is a meshgrid. Undefined values are NaN.

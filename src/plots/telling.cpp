@@ -58,9 +58,9 @@ Lane laneFor(std::string variable, const AxisMap& along) {
 }
 
 /// Places sorted into columns, one kept of each.
-class Columns {
+class Taken {
 public:
-    Columns(double length, double column)
+    Taken(double length, double column)
         : column_(column), taken_(static_cast<std::size_t>(std::max(1.0, std::ceil(length / column))) + 1) {}
     bool take(double mm) {
         if (!(mm >= 0)) return false;
@@ -106,7 +106,7 @@ std::vector<Lane> lanes(const Curve& curve, const CurveSamples& samples, const D
     lane.finer = drawn.finer;
     const double length = lane.along.length;
     const AxisMap& up = frame.map.y;
-    Columns columns(length, column);
+    Taken columns(length, column);
     for (const Stretch& stretch : samples.stretches) {
         std::vector<double> places;
         for (const double t : stretch.t) places.push_back(lane.along.toSheet(t));
@@ -141,7 +141,7 @@ std::vector<Lane> lanes(const Field& field, const FieldSamples& samples, const D
     std::vector<Lane> both;
     for (std::size_t k = 0; k < 2; ++k) {
         Lane lane = laneFor(field.variables[k], alongOf(frame, k));
-        Columns columns(lane.along.length, column);
+        Taken columns(lane.along.length, column);
         for (const double place : placesOf(samples, k)) {
             const double mm = lane.along.toSheet(place);
             addDensity(lane, mm);
@@ -151,6 +151,26 @@ std::vector<Lane> lanes(const Field& field, const FieldSamples& samples, const D
         both.push_back(k == 0 && frame.leftwards ? mirrored(std::move(lane)) : std::move(lane));
     }
     return both;
+}
+
+/// Where the rows of columns lie across the panel.
+std::vector<Lane> lanes(const Columns& source, const ColumnSamples& samples, const Drawn&, const Frame& frame,
+                        double column) {
+    if (!frame.isPlane() || samples.numbers.empty()) return {};
+    Lane lane = laneFor(source.names[0], frame.map.x);
+    Taken taken(lane.along.length, column);
+    for (const double value : *samples.numbers[0]) {
+        const double mm = lane.along.toSheet(value);
+        addDensity(lane, mm);
+        if (taken.take(mm)) lane.samples.push_back(mm);
+    }
+    return {frame.leftwards ? mirrored(std::move(lane)) : std::move(lane)};
+}
+
+std::string summary(const Columns& source, const ColumnSamples&, const Effort&) {
+    std::string text = counted(static_cast<int>(source.rows()), "row") + " of ";
+    for (std::size_t k = 0; k < source.names.size(); ++k) text += (k > 0 ? ", " : "") + source.names[k];
+    return text;
 }
 
 std::string summary(const Curve& curve, const CurveSamples& samples, const Effort& effort) {
@@ -230,14 +250,38 @@ std::string words(const Field& field, const FieldSamples& samples, const Frame& 
            " within half a millimetre of " + field.variables[k] + " = " + number(at);
 }
 
+/// The row nearest to a place of the lane.
+std::string words(const Columns& source, const ColumnSamples& samples, const Frame& frame, std::size_t, double mm,
+                  double reach) {
+    if (!frame.isPlane() || samples.numbers.empty()) return {};
+    const double at = frame.leftwards ? frame.map.x.length - mm : mm;
+    std::optional<std::size_t> nearest;
+    for (std::size_t i = 0; i < source.rows(); ++i) {
+        const double away = std::abs(frame.map.x.toSheet((*samples.numbers[0])[i]) - at);
+        if (!(away < reach)) continue;
+        reach = away;
+        nearest = i;
+    }
+    return nearest ? rowWords(source, *nearest) : std::string();
+}
+
 /// Calls with the source and its samples; with nothing if there are no samples.
 template <typename Result, typename Call> Result visit(const Drawn& drawn, const Call& call) {
     if (drawn.parts.empty() || !drawn.parts[0].samples) return {};
     if (const Curve* curve = curveOf(drawn)) return call(*curve, *curveSamplesOf(drawn));
+    if (const Columns* columns = columnsOf(drawn))
+        return call(*columns, std::get<ColumnSamples>(*drawn.parts[0].samples));
     return call(*fieldOf(drawn), *fieldSamplesOf(drawn));
 }
 
 } // namespace
+
+std::string rowWords(const Columns& columns, std::size_t row) {
+    std::string text = "row " + std::to_string(row + 1) + ":";
+    for (std::size_t k = 0; k < columns.names.size(); ++k)
+        text += (k > 0 ? ",   " : "   ") + columns.names[k] + " = " + number((*columns.numbers[k])[row]);
+    return text;
+}
 
 std::string printedNumber(double value, int digits) {
     std::string text = roundedNumber(value, digits);
@@ -359,6 +403,10 @@ std::size_t values(const Curve& curve, const CurveSamples& samples, std::size_t 
         count += counted(places[curve.radius ? 0 : k], upTo);
     }
     return count;
+}
+
+std::size_t values(const Columns&, const ColumnSamples& samples, std::size_t scale, std::optional<double> upTo) {
+    return scale < 2 && scale < samples.numbers.size() ? counted(*samples.numbers[scale], upTo) : 0;
 }
 
 std::size_t values(const Field&, const FieldSamples& samples, std::size_t scale, std::optional<double> upTo) {

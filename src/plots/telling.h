@@ -58,6 +58,9 @@ std::string wordsAt(const Drawn& drawn, const Frame& frame, std::size_t lane, do
 /// Samples of a curve on the sheet, at most one for each square of so many mm; none of a field.
 std::vector<Point> dotsOf(const Drawn& drawn, const Frame& frame, double square);
 
+/// "row 3:   t = 1.2,   s = 0.4"
+std::string rowWords(const Columns& columns, std::size_t row);
+
 /// How many values of the samples a scale is asked to show, by its place in item paths; only those up to a bound, if
 /// one is given. Undefined ones are none.
 std::size_t valuesAlong(const Drawn& drawn, std::size_t scale, std::optional<double> upTo);

@@ -1,0 +1,236 @@
+#include "drawing/thinning.h"
+
+#include <algorithm>
+#include <bit>
+#include <cmath>
+#include <map>
+#include <tbb/parallel_for.h>
+
+namespace coulter {
+namespace {
+
+constexpr int partsOfDot = 2; // in both directions, so that edges are smooth
+
+long column(double mm) { return std::lround(mm / finestDetail); }
+
+/// First, lowest, highest and last point of each column.
+std::vector<Point> byColumns(const std::vector<Point>& line) {
+    std::vector<Point> kept;
+    for (std::size_t i = 0; i < line.size();) {
+        std::size_t end = i, low = i, high = i;
+        for (; end < line.size() && column(line[end].x) == column(line[i].x); ++end) {
+            if (line[end].y < line[low].y) low = end;
+            if (line[end].y > line[high].y) high = end;
+        }
+        std::array<std::size_t, 4> order{i, low, high, end - 1};
+        std::ranges::sort(order);
+        for (std::size_t k = 0; k < 4; ++k) {
+            if (k == 0 || order[k] != order[k - 1]) kept.push_back(line[order[k]]);
+        }
+        i = end;
+    }
+    return kept;
+}
+
+/// A row of bits, 64 to a word.
+using Bits = std::vector<std::uint64_t>;
+
+/// `into` |= `row` moved by so many places, either way.
+void orMoved(Bits& into, const Bits& row, int by) {
+    const auto size = static_cast<int>(row.size());
+    const int words = by >= 0 ? by / 64 : -((-by + 63) / 64), bits = by - 64 * words;
+    for (int i = std::max(0, words); i < std::min(size, size + words + 1); ++i) {
+        const int from = i - words;
+        std::uint64_t word = from < size ? row[static_cast<std::size_t>(from)] << bits : 0;
+        if (bits > 0 && from > 0) word |= row[static_cast<std::size_t>(from - 1)] >> (64 - bits);
+        into[static_cast<std::size_t>(i)] |= word;
+    }
+}
+
+/// Every bit of a row widened to so many, itself the first.
+Bits widened(const Bits& row, int length) {
+    Bits wide = row;
+    for (int done = 1; done < length;) {
+        const int more = std::min(done, length - done);
+        orMoved(wide, Bits(wide), more);
+        done += more;
+    }
+    return wide;
+}
+
+/// Which cells round a place a shape covers: spans [from, to] of each row.
+struct Stamp {
+    struct Span {
+        int row, from, to;
+    };
+    std::vector<Span> spans;
+};
+
+bool isInside(const std::vector<Point>& polygon, Point p) {
+    bool inside = false;
+    for (std::size_t i = 0; i < polygon.size(); ++i) {
+        const Point &a = polygon[i], &b = polygon[(i + 1) % polygon.size()];
+        if ((a.y > p.y) != (b.y > p.y) && p.x < a.x + (b.x - a.x) * (p.y - a.y) / (b.y - a.y)) inside = !inside;
+    }
+    return inside;
+}
+
+Stamp stampOf(const Polylines& shape, double cell) {
+    double reach = cell;
+    for (const auto& polygon : shape) {
+        for (const Point& p : polygon) reach = std::max({reach, std::abs(p.x), std::abs(p.y)});
+    }
+    const int most = static_cast<int>(std::ceil(reach / cell));
+    Stamp stamp;
+    for (int row = -most; row <= most; ++row) {
+        for (int x = -most; x <= most; ++x) {
+            const bool covered =
+                (row == 0 && x == 0 && shape.empty()) || std::ranges::any_of(shape, [&](const auto& polygon) {
+                    return isInside(polygon, {x * cell, row * cell});
+                });
+            if (!covered) continue;
+            if (!stamp.spans.empty() && stamp.spans.back().row == row && stamp.spans.back().to == x - 1)
+                stamp.spans.back().to = x;
+            else
+                stamp.spans.push_back({row, x, x});
+        }
+    }
+    if (stamp.spans.empty()) stamp.spans.push_back({0, 0, 0}); // smaller than a dot
+    return stamp;
+}
+
+} // namespace
+
+std::vector<Point> thinnedLine(const std::vector<Point>& line) {
+    if (line.size() < 5) return line;
+    const auto runsOn = [&](double sign) {
+        for (std::size_t i = 1; i < line.size(); ++i) {
+            if (!(sign * (line[i].x - line[i - 1].x) >= 0)) return false;
+        }
+        return true;
+    };
+    if (runsOn(1) || runsOn(-1)) return byColumns(line);
+    std::vector<Point> kept{line.front()};
+    for (std::size_t i = 1; i + 1 < line.size(); ++i) {
+        if (std::hypot(line[i].x - kept.back().x, line[i].y - kept.back().y) >= finestDetail / 2)
+            kept.push_back(line[i]);
+    }
+    kept.push_back(line.back());
+    return kept;
+}
+
+Polylines mergedLines(const Polylines& lines) {
+    Polylines kept;
+    // By column or row: the stretches that are covered.
+    std::array<std::map<long, std::vector<std::pair<double, double>>>, 2> along;
+    for (const auto& line : lines) {
+        const bool upright = line.size() == 2 && column(line[0].x) == column(line[1].x),
+                   level = line.size() == 2 && column(line[0].y) == column(line[1].y);
+        if (!upright && !level) {
+            kept.push_back(line);
+        } else if (upright) {
+            along[0][column(line[0].x)].push_back(std::minmax({line[0].y, line[1].y}));
+        } else {
+            along[1][column(line[0].y)].push_back(std::minmax({line[0].x, line[1].x}));
+        }
+    }
+    for (std::size_t k = 0; k < 2; ++k) {
+        for (auto& [at, stretches] : along[k]) {
+            std::ranges::sort(stretches);
+            std::pair<double, double> open = stretches.front();
+            const auto close = [&] {
+                const double place = static_cast<double>(at) * finestDetail;
+                kept.push_back(k == 0 ? std::vector<Point>{{place, open.first}, {place, open.second}}
+                                      : std::vector<Point>{{open.first, place}, {open.second, place}});
+            };
+            for (const auto& [from, to] : stretches) {
+                if (from > open.second + finestDetail) {
+                    close();
+                    open = {from, to};
+                }
+                open.second = std::max(open.second, to);
+            }
+            close();
+        }
+    }
+    return kept;
+}
+
+ImageItem denseMarks(const std::vector<Point>& places, const Polylines& shape, const Paint& paint, const Rect& clip,
+                     double dotsPerMm) {
+    // Room for marks whose middles are at the edge.
+    double reach = 0;
+    for (const auto& polygon : shape) {
+        for (const Point& p : polygon) reach = std::max({reach, std::abs(p.x), std::abs(p.y)});
+    }
+    const Rect room = clip.grown(reach + 2 / dotsPerMm);
+    const int left = static_cast<int>(std::floor(room.x * dotsPerMm)),
+              top = static_cast<int>(std::floor(room.y * dotsPerMm));
+    ImageItem image;
+    image.width = static_cast<int>(std::ceil(room.right() * dotsPerMm)) - left;
+    image.height = static_cast<int>(std::ceil(room.bottom() * dotsPerMm)) - top;
+    image.rect = {left / dotsPerMm, top / dotsPerMm, image.width / dotsPerMm, image.height / dotsPerMm};
+    image.clip = image.rect;
+    const double cell = 1 / (dotsPerMm * partsOfDot);
+    const int width = image.width * partsOfDot, height = image.height * partsOfDot;
+    std::vector<Bits> rows(static_cast<std::size_t>(height));
+    const auto words = static_cast<std::size_t>(width + 63) / 64;
+    for (const Point& p : places) {
+        const auto x = static_cast<int>(std::floor((p.x - image.rect.x) / cell)),
+                   y = static_cast<int>(std::floor((p.y - image.rect.y) / cell));
+        if (x < 0 || y < 0 || x >= width || y >= height) continue;
+        Bits& row = rows[static_cast<std::size_t>(y)];
+        if (row.empty()) row.resize(words);
+        row[static_cast<std::size_t>(x) / 64] |= std::uint64_t{1} << (x % 64);
+    }
+    const Stamp stamp = stampOf(shape, cell);
+    image.pixels.resize(static_cast<std::size_t>(image.width) * static_cast<std::size_t>(image.height));
+    tbb::parallel_for(0, image.height, [&](int y) {
+        std::array<Bits, partsOfDot> covered;
+        for (int part = 0; part < partsOfDot; ++part) {
+            Bits& all = covered[static_cast<std::size_t>(part)];
+            all.resize(words);
+            for (const Stamp::Span& span : stamp.spans) {
+                const int from = y * partsOfDot + part - span.row;
+                if (from < 0 || from >= height || rows[static_cast<std::size_t>(from)].empty()) continue;
+                orMoved(all, widened(rows[static_cast<std::size_t>(from)], span.to - span.from + 1), span.from);
+            }
+        }
+        for (int x = 0; x < image.width; ++x) {
+            int count = 0;
+            for (const Bits& all : covered) {
+                for (int part = 0; part < partsOfDot; ++part) {
+                    const int at = x * partsOfDot + part;
+                    count += static_cast<int>(all[static_cast<std::size_t>(at) / 64] >> (at % 64) & 1U);
+                }
+            }
+            if (count == 0) continue;
+            const double alpha = paint.opacity * count / (partsOfDot * partsOfDot);
+            const auto channel = [&](double value) { return static_cast<std::uint32_t>(std::lround(value * alpha)); };
+            image.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(image.width) +
+                         static_cast<std::size_t>(x)] = channel(255) << 24 | channel(paint.colour.red) << 16 |
+                                                        channel(paint.colour.green) << 8 | channel(paint.colour.blue);
+        }
+    });
+    return image;
+}
+
+Polylines outlined(const Polylines& shape, double width) {
+    Polylines polygons;
+    for (const auto& line : shape) {
+        for (std::size_t i = 0; i + 1 < line.size(); ++i) {
+            const Point &a = line[i], &b = line[i + 1];
+            const double length = std::hypot(b.x - a.x, b.y - a.y);
+            if (!(length > 0)) continue;
+            // Half a width beyond both ends, for round joins.
+            const double ex = (b.x - a.x) / length * width / 2, ey = (b.y - a.y) / length * width / 2;
+            polygons.push_back({{a.x - ex - ey, a.y - ey + ex},
+                                {b.x + ex - ey, b.y + ey + ex},
+                                {b.x + ex + ey, b.y + ey - ex},
+                                {a.x - ex + ey, a.y - ey - ex}});
+        }
+    }
+    return polygons;
+}
+
+} // namespace coulter

@@ -1,0 +1,127 @@
+// Points: pairs of columns, or a vector over a grid; joined or not.
+#include "plots/column_source.h"
+#include "plots/common_settings.h"
+#include "plots/curve_programs.h"
+#include "plots/curve_source.h"
+#include "plots/marks.h"
+#include "plots/reading.h"
+#include "plots/telling.h"
+
+#include <algorithm>
+#include <cmath>
+#include <utility>
+
+namespace coulter {
+namespace {
+
+constexpr const char* joinedWords[] = {"no", "in order", "closed"};
+const Setting joinedSetting{.key = "joined",
+                            .label = "joined",
+                            .meaning = "by straight lines in the order of the rows, or back to the first as well",
+                            .type = SettingType::Word,
+                            .usual = std::string("no"),
+                            .words = joinedWords};
+
+const Setting insideSetting{.key = "inside",
+                            .label = "inside",
+                            .meaning = "opacity of what joined points enclose; 0: not filled",
+                            .type = SettingType::Number,
+                            .usual = 0.0,
+                            .least = 0,
+                            .greatest = 1,
+                            .step = 0.05};
+
+const Setting* const settings[] = {&colourSetting, &shapeSetting, &sizeSetting,    &fillingSetting, &joinedSetting,
+                                   &insideSetting, &widthSetting, &patternSetting, &opacitySetting};
+
+Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
+    Reading reading;
+    const bool isPath = !plotted.isColumn && componentCount(context.page, plotted) > 1;
+    if (isPath)
+        nameCoordinates(reading, context, plotted.expression, false);
+    else
+        nameColumns(reading, context.page, plotted);
+    for (std::size_t c = 0; c < casesOf(plotted); ++c) {
+        CaseColumns columns = columnsOfCase(context, plotted, c, reading.problems);
+        // A vector over a grid is a place; its variable is no coordinate.
+        const bool isPlace = !plotted.isColumn && columns.numbers.size() == 3;
+        if (isPlace) std::rotate(columns.numbers.begin(), columns.numbers.begin() + 1, columns.numbers.end());
+        if (isPlace) columns.names = {"x", "y", columns.names[0]};
+        if (!columns.numbers.empty() && columns.numbers.size() > (isPlace ? 3U : 2U))
+            refuse(reading, plotted, "Points lie in the plane, and this has three components.",
+                   "write the two that are to be seen");
+        if (columns.numbers.empty() || !reading.problems.empty()) {
+            reading.drawn.clear();
+            break;
+        }
+        Drawn drawn = drawnOf(context, plot, path, c, casesOf(plotted));
+        drawn.entry = columnEntry(context.page, plotted, c);
+        addColumns(drawn, std::move(columns.names), std::move(columns.numbers), isPlace);
+        reading.drawn.push_back(std::move(drawn));
+    }
+    return reading;
+}
+
+void reach(const Drawn& drawn, Extents& extents) {
+    const Columns& columns = *columnsOf(drawn);
+    extents.holdAll(true, *columns.numbers[0]);
+    extents.holdAll(false, *columns.numbers[1]);
+}
+
+/// Joined points, broken where one is undefined.
+Polylines linesThrough(const Columns& columns, const Frame& frame, bool closed) {
+    Polylines lines;
+    bool broken = true;
+    for (std::size_t i = 0; i < columns.rows(); ++i) {
+        const Point p = frame.onSheet((*columns.numbers[0])[i], (*columns.numbers[1])[i]);
+        if (!std::isfinite(p.x) || !std::isfinite(p.y)) {
+            broken = true;
+            continue;
+        }
+        if (std::exchange(broken, false)) lines.emplace_back();
+        lines.back().push_back(p);
+    }
+    if (closed && lines.size() == 1) lines[0].push_back(lines[0].front());
+    return lines;
+}
+
+void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
+    const Columns& columns = *columnsOf(drawn);
+    const std::size_t joined = word(drawn.settings, joinedSetting);
+    if (joined > 0) {
+        const Polylines lines = linesThrough(columns, frame, joined == 2);
+        if (const double inside = number(drawn.settings, insideSetting); inside > 0)
+            canvas.fill(lines, {drawn.colour, inside});
+        canvas.stroke(lines, penOf(drawn));
+    }
+    std::vector<Point> places;
+    for (std::size_t i = 0; i < columns.rows(); ++i) {
+        const Point p = frame.onSheet((*columns.numbers[0])[i], (*columns.numbers[1])[i]);
+        if (std::isfinite(p.x) && std::isfinite(p.y)) places.push_back(p);
+    }
+    drawMarks(places, drawn, canvas);
+}
+
+void swatch(const Drawn& drawn, const Rect& rect, Canvas& canvas) {
+    if (word(drawn.settings, joinedSetting) > 0) return lineSwatch(drawn, rect, canvas);
+    drawMarks({{rect.x + rect.width / 2, rect.y + rect.height / 2}}, drawn, canvas);
+}
+
+} // namespace
+
+extern const PlotKind pointsKind;
+const PlotKind pointsKind{
+    .name = "points",
+    .meaning = "pairs of columns, or values and vectors over a grid, as marks; joined or not",
+    .runs = Runs::Along,
+    .layer = Layer::Line,
+    .settings = settings,
+    .takesColumns = true,
+    .fits = [](const Signature& s) { return s.variables <= 1 && s.components <= 2 && !s.constant; },
+    .read = read,
+    .reach = reach,
+    .draw = draw,
+    .swatch = swatch,
+    .tell = tellPoint};
+
+} // namespace coulter
