@@ -105,7 +105,7 @@ LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelReadi
     double widest = 0;
     for (const std::size_t i : legend.drawn) {
         const Drawn& drawn = reading.drawn[i];
-        const bool byHand = drawn.name && drawn.caseCount == 1;
+        const bool byHand = drawn.name && (drawn.caseCount == 1 || drawn.isNamedAlone);
         Box entry = byHand ? labelBox(withValues(page, *drawn.name), FontId::Text, letterSize, page.names)
                            : layoutMath(*drawn.entry, letterSize, false);
         widest = std::max(widest, entry.width);

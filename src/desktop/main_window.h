@@ -64,6 +64,7 @@ private:
     void chooseExport();
     void copyPicture();
     void showBusy() { emit busyShown(); }
+    void addColumns(QMenu& menu, const Page& page, int last);
     void addPlot(const QString& of, const char* kind);
     /// Selects the plot of the function that a line of the page defines.
     void selectPlotOf(int line);

@@ -163,6 +163,7 @@ void MainWindow::fillAddMenu() {
     const auto isFunction = [&](const Line& line) { return line.kind == LineKind::Function && line.good(); };
     const bool one = last >= 0 && last < static_cast<int>(page.lines.size()) &&
                      isFunction(page.lines[static_cast<std::size_t>(last)]);
+    addColumns(*menu, page, last);
     for (std::size_t i = 0; i < page.lines.size(); ++i) {
         const Line& line = page.lines[i];
         if (!isFunction(line) || (one && static_cast<int>(i) != last)) continue;
@@ -181,6 +182,37 @@ void MainWindow::fillAddMenu() {
             page_->insertText(question);
             page_->commitEditing();
         });
+    }
+}
+
+/// What fits the columns of the page: the one that was touched last, by itself and over those of its length; without
+/// one, each by itself.
+void MainWindow::addColumns(QMenu& menu, const Page& page, int last) {
+    const auto columnAt = [&](int i) {
+        return i >= 0 && i < static_cast<int>(page.lines.size())
+                   ? page.columnOf(page.lines[static_cast<std::size_t>(i)].name)
+                   : nullptr;
+    };
+    const auto offer = [&](const QString& of, const Signature& signature) {
+        for (const PlotKind* kind : plotKinds()) {
+            if (!kind->takesColumns || !kind->fits(signature)) continue;
+            menu.addAction(tr("%1 as %2").arg(of, QString::fromUtf8(kind->name)), this,
+                           [this, of, kind] { addPlot(of, kind->name); })
+                ->setToolTip(QString::fromUtf8(kind->meaning));
+        }
+    };
+    const Column touched = columnAt(last);
+    for (int i = 0; i < static_cast<int>(page.lines.size()); ++i) {
+        const Column column = columnAt(i);
+        if (!column || (touched && i != last)) continue;
+        const std::string name = spelledName(page.lines[static_cast<std::size_t>(i)].name);
+        offer(QString::fromStdString(name), {0, 1, true, false});
+        for (int k = 0; touched && k < static_cast<int>(page.lines.size()); ++k) {
+            const Column other = columnAt(k);
+            if (!other || k == i || other->size() != column->size()) continue;
+            const std::string over = spelledName(page.lines[static_cast<std::size_t>(k)].name);
+            offer(QString::fromStdString("(" + over + ", " + name + ")"), {0, 2, true, false});
+        }
     }
 }
 

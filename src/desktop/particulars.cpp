@@ -80,12 +80,15 @@ std::optional<Limits> Particulars::refinableNow() const {
 QString Particulars::shape() const {
     if (path_.kind == ItemKind::Sheet) { // with a list of what is drawn
         const coulter::Panel* panel = panelAt(session_.shown(), path_);
-        QString plots = showsSpace() ? "in space" : "";
+        const PanelFigure* figure = sheet_.shownPanel();
+        QString plots = showsSpace() ? "in space" : figure && figure->frame().polar ? "round" : "";
         for (const Plot& plot : panel ? panel->plots : std::vector<Plot>())
             plots += '\n' + QString::fromStdString(plot.of + " " + plot.kind);
         return plots;
     }
-    return QString::fromStdString(plotShown().kind + " " + plotShown().of) + (showsSpace() ? " in space" : "") +
+    const Drawn* drawn = sheet_.shownPlot();
+    return QString(drawn && drawn->caseCount > 1 ? "family " : "") +
+           QString::fromStdString(plotShown().kind + " " + plotShown().of) + (showsSpace() ? " in space" : "") +
            (refinableNow() ? " finer" : "");
 }
 
@@ -167,25 +170,68 @@ void Particulars::plotFields(FormFields& fields) {
         });
     choice->setObjectName("plotKind");
     choice->setToolTip(tr("How it is drawn; K on the sheet goes on to the next"));
+    const Drawn* shownDrawn = sheet_.shownPlot();
+    const bool family = shownDrawn && shownDrawn->path == path_ && shownDrawn->caseCount > 1;
+    if (!family) memberAlone_ = false;
+    if (family) {
+        fields
+            .choice(
+                tr("applies to"),
+                [this] {
+                    return QStringList{tr("all members"), tr("member %1").arg(path_.part + 1)};
+                },
+                [this] { return memberAlone_ ? 1 : 0; },
+                [this](int index) {
+                    memberAlone_ = index == 1;
+                    rebuild();
+                })
+            ->setObjectName("memberChoice");
+    }
     if (kind->swatch) {
         auto* name = fields.text(
-            tr("name"), [this] { return QString::fromStdString(plotShown().name.value_or("")); },
+            tr("name"),
+            [this] {
+                const Plot plot = plotShown();
+                const bool own = memberAlone_ && path_.part < plot.members.size();
+                return QString::fromStdString(
+                    (memberAlone_ ? own ? plot.members[path_.part].name : std::nullopt : plot.name).value_or(""));
+            },
             [this](const QString& text) {
                 changePlot(tr("change of a name"), [&](Plot& p) {
-                    p.name = text.isEmpty() ? std::nullopt : std::optional(text.toStdString());
+                    const auto wanted = text.isEmpty() ? std::nullopt : std::optional(text.toStdString());
+                    (memberAlone_ ? memberOf(p, path_.part).name : p.name) = wanted;
+                    trimMembers(p);
                 });
             });
         name->setPlaceholderText(tr("derived from the formula"));
         name->setObjectName("plotName");
     }
     for (const Setting* setting : kind->settings) {
+        if (memberAlone_ && !setting->isStyle) continue; // what is drawn is the same for all
         fields.setting(
-            *setting, [this] { return plotShown().settings; },
+            *setting,
+            [this] {
+                const Plot plot = plotShown();
+                Settings settings = plot.settings;
+                if (memberAlone_ && path_.part < plot.members.size()) {
+                    for (const auto& [key, value] : plot.members[path_.part].settings) settings[key] = value;
+                }
+                return settings;
+            },
             [this, setting](std::optional<SettingValue> value) {
                 const bool merges = setting->type == SettingType::Number;
                 changePlot(
                     tr("change of %1").arg(QString::fromUtf8(setting->label)),
-                    [&](Plot& p) { set(p.settings, *setting, std::move(value)); }, merges ? setting->key : "");
+                    [&](Plot& p) {
+                        if (!memberAlone_) return set(p.settings, *setting, std::move(value));
+                        Settings& own = memberOf(p, path_.part).settings;
+                        if (value)
+                            own[setting->key] = std::move(*value);
+                        else
+                            own.erase(setting->key);
+                        trimMembers(p);
+                    },
+                    merges ? setting->key : "");
             },
             [this] {
                 const Drawn* drawn = sheet_.shownPlot();
@@ -211,7 +257,7 @@ void Particulars::finerRow(FormFields& fields) {
     auto* usual = new QToolButton;
     usual->setText(tr("as usual"));
     usual->setObjectName("plotUsual");
-    fields.row(tr("points"), more, {});
+    fields.row(tr("samples"), more, {});
     fields.row("", usual, [this, usual] { usual->setEnabled(!plotShown().finer.empty()); });
     connect(more, &QToolButton::clicked, this, [this] {
         if (const auto part = refinableNow())
@@ -243,6 +289,9 @@ void Particulars::scaleFields(FormFields& fields) {
         const PanelFigure* panel = sheet_.shownPanel();
         if (!panel) return AxisMap{};
         const Frame& frame = panel->frame();
+        if (frame.polar && path_.index == upScale) return frame.polar->radius;
+        if (frame.polar && path_.index == acrossScale)
+            return AxisMap{ScaleKind::Linear, frame.polar->from, frame.polar->to, 100};
         if (path_.index == uprightScale || frame.space)
             return frame.space ? frame.space->maps[path_.index == uprightScale ? 2 : path_.index] : AxisMap{};
         return path_.index == acrossScale ? frame.map.x : path_.index == upScale ? frame.map.y : frame.colour;
@@ -360,6 +409,16 @@ void Particulars::sheetFields(FormFields& fields) {
                 change(tr("equal scales"), [&](Document& document) { document.panels[path_.panel].equalScales = on; });
             })
         ->setObjectName("equalScales");
+    const PanelFigure* figure = sheet_.shownPanel();
+    for (const Setting* setting : figure && figure->frame().polar ? angleSettings() : std::span<const Setting* const>())
+        fields.setting(
+            *setting, [panel] { return panel().angle; },
+            [this, setting](std::optional<SettingValue> value) {
+                change(tr("change of %1").arg(QString::fromUtf8(setting->label)), [&](Document& document) {
+                    coulter::set(document.panels[path_.panel].angle, *setting, std::move(value));
+                });
+            },
+            [] { return inkColour; }, [] { return std::vector<std::string>(); });
     // What the panel draws, each a way to its own particulars.
     const coulter::Panel* shown = panelAt(session_.shown(), path_);
     for (std::size_t i = 0; shown && i < shown->plots.size(); ++i) {

@@ -37,7 +37,8 @@ private:
     FormFields* fields_ = nullptr;
     ItemPath path_; ///< whose fields are shown
     QString shape_;
-    bool unfolded_ = false; ///< whether settings that are rarely wanted are shown
+    bool memberAlone_ = false; ///< what is set is of one member of a family alone
+    bool unfolded_ = false;    ///< whether settings that are rarely wanted are shown
 };
 
 } // namespace coulter

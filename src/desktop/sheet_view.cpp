@@ -44,6 +44,48 @@ Limits moved(const AxisMap& map, double part) {
 
 } // namespace
 
+namespace {
+
+double distanceTo(const Polylines& lines, Point p) {
+    double least = HUGE_VAL;
+    for (const auto& line : lines) {
+        for (std::size_t i = 0; i + 1 < line.size(); ++i) {
+            const double dx = line[i + 1].x - line[i].x, dy = line[i + 1].y - line[i].y, square = dx * dx + dy * dy;
+            const double part =
+                square > 0 ? std::clamp(((p.x - line[i].x) * dx + (p.y - line[i].y) * dy) / square, 0.0, 1.0) : 0;
+            least = std::min(least, std::hypot(line[i].x + part * dx - p.x, line[i].y + part * dy - p.y));
+        }
+    }
+    return least;
+}
+
+} // namespace
+
+std::optional<SheetView::Held> SheetView::handleAt(Point mm) const {
+    const Drawn* drawn = figure_ ? drawnAt(figure_->figure, selection_) : nullptr;
+    if (!drawn || !drawn->kind->handles) return std::nullopt;
+    std::optional<Held> nearest;
+    double reach = 6 / fit();
+    const std::vector<Handle> handles = drawn->kind->handles(*drawn, figure_->figure.panels[selection_.panel].frame());
+    for (std::size_t i = 0; i < handles.size(); ++i) {
+        const double away = distanceTo(handles[i].at, mm);
+        if (!(away < reach)) continue;
+        reach = away;
+        nearest = Held{i, handles[i].across, handles[i].up};
+    }
+    return nearest;
+}
+
+void SheetView::dragHandle(std::size_t handle, Point to) {
+    const Drawn* drawn = figure_ ? drawnAt(figure_->figure, selection_) : nullptr;
+    // While it is dragged the plot's own formula changes, so it is known by its place.
+    auto document = std::optional(session_.document());
+    Plot* plot = plotAt(*document, selection_);
+    if (!drawn || !drawn->kind->drag || !plot || plot->kind != drawn->kind->name) return;
+    drawn->kind->drag(*plot, *drawn, figure_->figure.panels[selection_.panel].frame(), handle, to);
+    session_.edit(std::move(*document), tr("move of a line"), "handle");
+}
+
 SheetView::SheetView(DocumentSession& session, FigureWorker& worker, const LookSettings& look, QWidget* parent)
     : QWidget(parent), session_(session), worker_(worker), look_(look), textField_(new QLineEdit(this)) {
     setMouseTracking(true);
@@ -128,7 +170,7 @@ void SheetView::request() {
     if (rangeHeld_ && figure_) {
         for (const PanelFigure& panel : figure_->figure.panels) {
             const AxisMap& y = panel.frame().map.y;
-            wanted.held.push_back(panel.frame().space ? std::nullopt : std::optional(Limits{y.low, y.high}));
+            wanted.held.push_back(!panel.frame().isPlane() ? std::nullopt : std::optional(Limits{y.low, y.high}));
         }
     }
     wanted.patient = patient_;
@@ -193,6 +235,11 @@ void SheetView::zoom(std::size_t panel, double factor, Point about, bool horizon
                      const QString& mergeKey) {
     if (!figure_ || panel >= figure_->figure.panels.size() || showsSpace(panel)) return;
     const Frame& frame = figure_->figure.panels[panel].frame();
+    if (frame.polar) { // the middle stays where it is
+        const AxisMap& radius = frame.polar->radius;
+        return setLimits(panel, std::nullopt, Limits{radius.low, radius.fromSheet(radius.length / factor)}, tr("zoom"),
+                         mergeKey);
+    }
     const auto stretched = [&](const AxisMap& map, double mm, bool wanted) {
         if (!wanted) return Limits{map.low, map.high};
         const double centre = std::clamp(mm, 0.0, map.length);
@@ -207,6 +254,7 @@ void SheetView::pan(std::size_t panel, double dx, double dy, bool horizontal, bo
     if (!figure_ || !document || panel >= figure_->figure.panels.size()) return;
     if (showsSpace(panel)) return turn(panel, 60 * dx, 60 * dy, document->panels[panel].view, mergeKey);
     const Frame& frame = figure_->figure.panels[panel].frame();
+    if (frame.polar) return; // there is nothing beside a circle
     if (frame.leftwards) dx = -dx;
     if (frame.downwards) dy = -dy;
     setLimits(panel, moved(frame.map.x, horizontal ? dx : 0), moved(frame.map.y, vertical ? dy : 0),
@@ -250,6 +298,7 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
                  layout.frame.downwards,
                  panel->view,
                  {legend.x - frame.x, legend.y - frame.y}};
+    drag_->held = handleAt(mm);
     session_.endMerge();
 }
 
@@ -267,7 +316,9 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
         const bool whole = path.kind == ItemKind::Panel || path.kind == ItemKind::Plot, // a plot's label, too
             scale = path.kind == ItemKind::Scale, horizontal = whole || (scale && path.index == acrossScale),
                    vertical = whole || (scale && path.index == upScale);
-        if (path.kind == ItemKind::Legend) {
+        if (drag_->held) {
+            dragHandle(drag_->held->handle, mm);
+        } else if (path.kind == ItemKind::Legend) {
             auto document = editable(path);
             if (!document) return;
             document->panels[path.panel].legend.at = {drag_->legendAt[0] + by.x() / fit(),
@@ -277,6 +328,7 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
             const double right = drag_->leftwards ? 1 : -1, up = drag_->downwards ? -1 : 1;
             const double dx = horizontal ? right * by.x() / fit() / map.x.length : 0,
                          dy = vertical ? up * by.y() / fit() / map.y.length : 0;
+            if (figure_ && figure_->figure.panels[path.panel].frame().polar) return;
             if (showsSpace(path.panel))
                 turn(path.panel, by.x() / 2, by.y() / 2, drag_->view, "turn");
             else
@@ -285,7 +337,9 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
         return;
     }
     const ItemPath part = figure_ ? partAt(figure_->figure, mm) : ItemPath{};
-    setCursor(isText(part)                                                ? Qt::IBeamCursor
+    const std::optional<Held> held = handleAt(mm);
+    setCursor(held           ? (held->up ? Qt::SizeVerCursor : Qt::SizeHorCursor)
+              : isText(part) ? Qt::IBeamCursor
               : part.kind == ItemKind::Scale && part.index == acrossScale ? Qt::SizeHorCursor
               : part.kind == ItemKind::Scale && part.index == upScale     ? Qt::SizeVerCursor
               : part.kind == ItemKind::Legend                             ? Qt::SizeAllCursor

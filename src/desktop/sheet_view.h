@@ -85,6 +85,14 @@ private:
     void paintRulers(QPainter& painter) const;
     void finishText(bool take);
 
+    /// A handle of the selected plot under the pointer.
+    struct Held {
+        std::size_t handle = 0;
+        bool across = true, up = true; ///< which ways it can be dragged
+    };
+    std::optional<Held> handleAt(Point mm) const;
+    void dragHandle(std::size_t handle, Point to);
+
     struct Drag {
         ItemPath path;
         QPointF start;
@@ -93,6 +101,7 @@ private:
         View view;
         std::array<double, 2> legendAt{};
         bool moved = false;
+        std::optional<Held> held = {};
     };
 
     DocumentSession& session_;

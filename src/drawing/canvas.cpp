@@ -25,6 +25,8 @@ std::vector<double> dashesOf(std::size_t pattern, double width) {
     case 1: return {6 * w, 3.5 * w};
     case 2: return {0.01, 2.6 * w};
     case 3: return {6 * w, 3 * w, 0.01, 3 * w};
+    case 4: return {12 * w, 3.5 * w};
+    case 5: return {6 * w, 3 * w, 0.01, 2.6 * w, 0.01, 3 * w};
     default: return {};
     }
 }

@@ -17,7 +17,8 @@ struct Pen {
 };
 
 /// The dashes of a pattern of lines, by its name among `linePatterns`, for a line so wide (mm).
-inline constexpr const char* linePatterns[] = {"solid", "dashed", "dotted", "dash-dotted"};
+inline constexpr const char* linePatterns[] = {"solid",       "dashed",      "dotted",
+                                               "dash-dotted", "long-dashed", "dash-dot-dotted"};
 std::vector<double> dashesOf(std::size_t pattern, double width);
 
 /// How an area is filled.

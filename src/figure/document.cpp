@@ -9,4 +9,13 @@ Plot plotOf(std::string of, std::string kind) {
     return plot;
 }
 
+Member& memberOf(Plot& plot, std::size_t part) {
+    if (plot.members.size() <= part) plot.members.resize(part + 1);
+    return plot.members[part];
+}
+
+void trimMembers(Plot& plot) {
+    while (!plot.members.empty() && plot.members.back() == Member{}) plot.members.pop_back();
+}
+
 } // namespace coulter

@@ -18,15 +18,28 @@ inline constexpr std::array<const char*, 8> legendPlaceNames{"automatic",   "at 
                                                              "bottom left", "bottom right", "outside",  "none"};
 inline constexpr std::array<const char*, 2> scaleNames{"linear", "logarithmic"};
 
+/// What one member of a family has to itself.
+struct Member {
+    std::optional<std::string> name; ///< legend entry; none: derived; empty: it has none
+    Settings settings;
+    friend bool operator==(const Member&, const Member&) = default;
+};
+
 /// One formula drawn in one way.
 struct Plot {
     std::string kind = "line";       ///< name of a kind of plot, see plots/plot_kind.h
     std::string of;                  ///< what is drawn, in the notation; may end in “for z in {…}”
     std::optional<std::string> name; ///< legend entry; none: derived from what is drawn
     Settings settings;               ///< those of its kind that differ from the usual ones
+    std::vector<Member> members;     ///< of a family, by case; those left out have nothing to themselves
     std::vector<FinerStretch> finer; ///< where more points were asked for, along the variable
     friend bool operator==(const Plot&, const Plot&) = default;
 };
+
+/// The member of a family that a case is, made if it has nothing to itself yet.
+Member& memberOf(Plot& plot, std::size_t part);
+/// Takes away members at the end that have nothing to themselves, so that equal looks are equal values.
+void trimMembers(Plot& plot);
 
 /// A plot in the usual style.
 Plot plotOf(std::string of, std::string kind = "line");

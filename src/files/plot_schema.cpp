@@ -51,6 +51,15 @@ Json schemaOf(const PlotKind& kind) {
     for (const Setting* setting : kind.settings)
         (setting->isStyle ? style["properties"] : properties)[setting->key] = schemaOf(*setting);
     properties["style"] = style;
+    properties["members"] = {
+        {"type", "array"},
+        {"maxItems", mostCases},
+        {"description", "of a family: what each member has to itself, in the order of the cases"},
+        {"items",
+         {{"type", "object"},
+          {"additionalProperties", false},
+          {"properties",
+           {{"name", {{"type", "string"}, {"description", "legend entry; empty: none"}}}, {"style", style}}}}}};
     properties["finer"] = {{"$ref", "#/$defs/finer"}};
     return {{"type", "object"}, {"additionalProperties", false}, {"properties", properties}};
 }

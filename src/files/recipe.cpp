@@ -3,6 +3,7 @@
 #include "figure/scale_settings.h"
 #include "files/json_reader.h"
 #include "formula/page.h"
+#include "formula/plotted.h"
 #include "plots/plot_kind.h"
 
 #include <algorithm>
@@ -60,6 +61,15 @@ Ordered writePlot(const Plot& plot) {
         Ordered style = Ordered::object();
         writeSettings(style, plot.settings, settingsOf(*kind, true));
         if (!style.empty()) out["style"] = style;
+    }
+    if (!plot.members.empty()) out["members"] = Ordered::array();
+    for (const Member& member : plot.members) {
+        Ordered one = Ordered::object(), style = Ordered::object();
+        if (member.name) one["name"] = *member.name;
+        if (const PlotKind* kind = findPlotKind(plot.kind))
+            writeSettings(style, member.settings, settingsOf(*kind, true));
+        if (!style.empty()) one["style"] = style;
+        out["members"].push_back(one);
     }
     if (!plot.finer.empty()) out["finer"] = Ordered::array();
     for (const FinerStretch& finer : plot.finer)
@@ -172,6 +182,23 @@ FinerStretch readFiner(JsonReader& reader, const Json& value, const std::string&
     return finer;
 }
 
+Member readMember(JsonReader& reader, const Json& value, const std::string& path, const PlotKind& kind) {
+    Member member;
+    if (!reader.isObject(value, path)) return member;
+    reader.keys(value, path, {"name", "style"});
+    member.name = reader.text(value, path, "name");
+    const auto style = value.find("style");
+    if (style != value.end() && reader.isObject(*style, joined(path, "style"))) {
+        reader.keys(*style, joined(path, "style"), withKeys({}, settingsOf(kind, true)));
+        // What is usual for a plot is something of its own for a member.
+        for (const Setting* setting : settingsOf(kind, true)) {
+            if (auto own = readValue(reader, *style, joined(path, "style"), *setting))
+                member.settings[setting->key] = *own;
+        }
+    }
+    return member;
+}
+
 Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
     Plot plot;
     if (!reader.isObject(value, path)) return plot;
@@ -180,7 +207,7 @@ Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
     const PlotKind& kind = *plotKinds()[reader.word(value, path, "kind", names).value_or(0)];
     plot.kind = kind.name;
     std::vector<const char*> keys = withKeys({"kind", "of", "name"}, settingsOf(kind, false));
-    keys.insert(keys.end(), {"style", "finer"});
+    keys.insert(keys.end(), {"style", "members", "finer"});
     reader.keys(value, path, keys);
     readSettings(reader, value, path, plot.settings, settingsOf(kind, false));
     const auto of = reader.text(value, path, "of");
@@ -190,6 +217,12 @@ Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
     if (const Json* finer = reader.list(value, path, "finer", mostFinerStretches)) {
         for (std::size_t i = 0; i < finer->size(); ++i)
             plot.finer.push_back(readFiner(reader, (*finer)[i], joined(path, "finer") + "[" + std::to_string(i) + "]"));
+    }
+    if (const Json* members = reader.list(value, path, "members", mostCases)) {
+        for (std::size_t i = 0; i < members->size(); ++i)
+            plot.members.push_back(
+                readMember(reader, (*members)[i], joined(path, "members") + "[" + std::to_string(i) + "]", kind));
+        trimMembers(plot);
     }
     const auto style = value.find("style");
     if (style != value.end() && reader.isObject(*style, joined(path, "style"))) {

@@ -27,6 +27,18 @@ const Setting patternSetting{.key = "pattern",
                              .usual = std::string("solid"),
                              .words = linePatterns};
 
+namespace {
+constexpr const char* runWords[] = {"colours", "patterns", "widths"};
+}
+const Setting runSetting{.key = "members by",
+                         .label = "members by",
+                         .meaning =
+                             "how the members of a family differ: by a run of colours, of line patterns, or of widths",
+                         .type = SettingType::Word,
+                         .usual = std::string("colours"),
+                         .words = runWords,
+                         .rare = true};
+
 const Setting opacitySetting{.key = "opacity",
                              .label = "opacity",
                              .meaning = "1 hides what is below, 0 shows nothing",

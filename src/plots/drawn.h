@@ -30,6 +30,7 @@ struct Drawn {
     Colour colour;
     MathPtr entry; ///< derived legend entry: "z = 0.5 m", or the formula drawn
     std::size_t caseCount = 1;
+    bool isNamedAlone = false;                         ///< the name is that of this member of a family
     std::string words;                                 ///< written beside it, with formulas between $
     std::shared_ptr<const KnownNames> names = nullptr; ///< of the page, for these
 };

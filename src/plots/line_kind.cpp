@@ -47,7 +47,7 @@ const Setting dropLinesSetting{.key = "drop lines",
 const Setting* const settings[] = {&colourSetting,   &widthSetting,      &patternSetting, &shapeOrNoneSetting,
                                    &sizeSetting,     &fillingSetting,    &everySetting,   &stepSetting,
                                    &jumpEndsSetting, &asymptotesSetting, &shadowSetting,  &dropLinesSetting,
-                                   &opacitySetting};
+                                   &runSetting,      &opacitySetting};
 
 /// Of two neighbouring values the one at which a jump is meant to be; NaN where neither is one a person would write.
 double simplerPlace(double a, double b) {

@@ -7,7 +7,6 @@
 #include <algorithm>
 
 namespace coulter {
-namespace {
 
 std::string spelledName(const std::string& canonical) {
     const NameParts parts = nameParts(canonical);
@@ -16,6 +15,8 @@ std::string spelledName(const std::string& canonical) {
                ? parts.letter + "_{" + parts.subscript + "}"
                : canonical;
 }
+
+namespace {
 
 /// Whether a plot is already a call of this function.
 bool draws(const Page& page, const Plot& plot, const std::string& function) {
@@ -101,6 +102,9 @@ Document withLine(const Document& document, std::size_t index, const std::string
     // A chosen seed is kept, so that the numbers stay what they are when the line is changed.
     if (line.kind == LineKind::Random && line.good() && !line.seed && !line.problems.empty())
         changed.page[index] += line.problems.front().remedy->text;
+    if (line.kind == LineKind::Random && line.good() && (isNew || before.lines[index].kind != LineKind::Random) &&
+        changed.panels[0].plots.empty())
+        changed.panels[0].plots.push_back(plotOf(spelledName(line.name), "histogram"));
     if (!line.good() || line.kind != LineKind::Function) return changed;
     const Line* old = isNew ? nullptr : &before.lines[index];
     const bool wasFunction = old && old->kind == LineKind::Function;

@@ -42,9 +42,11 @@ std::string plotKindNames() {
     return namesOf([](const PlotKind&) { return true; });
 }
 
-Plot inKind(Plot plot, const PlotKind& kind) {
-    plot.kind = kind.name;
-    std::erase_if(plot.settings, [&](const auto& set) {
+namespace {
+
+/// Takes away what a kind does not have; of a plot also what is usual for the kind.
+void fitTo(Settings& settings, const PlotKind& kind, bool ofMember) {
+    std::erase_if(settings, [&](const auto& set) {
         return std::ranges::none_of(kind.settings, [&](const Setting* each) {
             if (set.first != each->key) return false;
             const std::string* word = std::get_if<std::string>(&set.second);
@@ -52,10 +54,20 @@ Plot inKind(Plot plot, const PlotKind& kind) {
                    (word && std::ranges::find(each->words, *word) != each->words.end());
         });
     });
-    for (const Setting* each : kind.settings) { // what is usual in another kind may be usual here, too
-        if (const auto at = plot.settings.find(each->key); at != plot.settings.end())
-            set(plot.settings, *each, SettingValue(at->second));
+    if (ofMember) return;
+    for (const Setting* each : kind.settings) {
+        if (const auto at = settings.find(each->key); at != settings.end())
+            set(settings, *each, SettingValue(at->second));
     }
+}
+
+} // namespace
+
+Plot inKind(Plot plot, const PlotKind& kind) {
+    plot.kind = kind.name;
+    fitTo(plot.settings, kind, false);
+    for (Member& member : plot.members) fitTo(member.settings, kind, true);
+    trimMembers(plot);
     return plot;
 }
 

@@ -32,7 +32,7 @@ const Setting insideSetting{.key = "inside",
                             .step = 0.05};
 
 const Setting* const settings[] = {&colourSetting, &shapeSetting, &sizeSetting,    &fillingSetting, &joinedSetting,
-                                   &insideSetting, &widthSetting, &patternSetting, &opacitySetting};
+                                   &insideSetting, &widthSetting, &patternSetting, &runSetting,     &opacitySetting};
 
 Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
     Reading reading;

@@ -17,9 +17,9 @@ const Setting insideSetting{.key = "inside",
                             .greatest = 1,
                             .step = 0.05};
 
-const Setting* const settings[] = {&colourSetting,      &widthSetting,  &patternSetting, &insideSetting,
-                                   &shapeOrNoneSetting, &sizeSetting,   &fillingSetting, &everySetting,
-                                   &stepSetting,        &opacitySetting};
+const Setting* const settings[] = {&colourSetting,      &widthSetting, &patternSetting, &insideSetting,
+                                   &shapeOrNoneSetting, &sizeSetting,  &fillingSetting, &everySetting,
+                                   &stepSetting,        &runSetting,   &opacitySetting};
 
 void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const Polylines lines = linesOf(*curveSamplesOf(drawn), frame);

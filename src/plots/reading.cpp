@@ -5,6 +5,8 @@
 #include "plots/field_source.h"
 #include "typeset/formula_math.h"
 
+#include <iterator>
+
 namespace coulter {
 namespace {
 
@@ -53,20 +55,45 @@ MathPtr entryOf(const Page& page, const Plotted& plotted, std::size_t index) {
     return mathRow(std::move(parts));
 }
 
+namespace {
+
+/// The settings of a plot with what its run and the member itself say.
+Settings settingsOfMember(const Plot& plot, std::size_t index, std::size_t count) {
+    Settings settings = plot.settings;
+    const std::size_t run = word(plot.settings, runSetting);
+    if (count > 1 && run == 1)
+        set(settings, patternSetting, std::string(linePatterns[index % std::size(linePatterns)]));
+    if (count > 1 && run == 2) { // from half the width to one and a half
+        const double share = 0.5 + static_cast<double>(index) / static_cast<double>(count - 1);
+        set(settings, widthSetting, number(plot.settings, widthSetting) * share);
+    }
+    if (index < plot.members.size()) {
+        for (const auto& [key, value] : plot.members[index].settings) settings[key] = value;
+    }
+    return settings;
+}
+
+} // namespace
+
 Drawn drawnOf(const ReadingContext& context, const Plot& plot, const ItemPath& path, std::size_t caseIndex,
               std::size_t caseCount) {
     Drawn drawn;
     drawn.path = path;
     drawn.path.part = caseIndex;
     drawn.kind = findPlotKind(plot.kind);
-    drawn.settings = plot.settings;
+    drawn.settings = settingsOfMember(plot, caseIndex, caseCount);
     drawn.finer = plot.finer;
     drawn.of = plot.of;
     drawn.name = plot.name;
+    if (caseIndex < plot.members.size() && plot.members[caseIndex].name) {
+        drawn.name = plot.members[caseIndex].name;
+        drawn.isNamedAlone = true;
+    }
     drawn.caseCount = caseCount;
     const auto memberColour = context.format >= 2 ? caseColour : firstCaseColour;
-    drawn.colour = colour(plot.settings, colourSetting)
-                       .value_or(caseCount > 1 ? memberColour(caseIndex, caseCount) : plotColour(path.index));
+    const bool byColour = caseCount > 1 && word(plot.settings, runSetting) == 0;
+    drawn.colour = colour(drawn.settings, colourSetting)
+                       .value_or(byColour ? memberColour(caseIndex, caseCount) : plotColour(path.index));
     return drawn;
 }
 

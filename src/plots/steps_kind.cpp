@@ -26,8 +26,8 @@ const Setting risersSetting{.key = "risers",
                             .usual = std::string("drawn"),
                             .words = riserWords};
 
-const Setting* const settings[] = {&colourSetting, &widthSetting,  &patternSetting,
-                                   &holdsSetting,  &risersSetting, &opacitySetting};
+const Setting* const settings[] = {&colourSetting, &widthSetting, &patternSetting, &holdsSetting,
+                                   &risersSetting, &runSetting,   &opacitySetting};
 
 Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
     Reading reading;
@@ -99,6 +99,18 @@ void reach(const Drawn& drawn, Extents& extents) {
     extents.holdAll(false, *columns.numbers[1]);
 }
 
+void trace(const Drawn& drawn, const Limits& x, const Limits&, std::vector<double>& xs, std::vector<double>& ys) {
+    Frame frame; // so many mm wide, to have the steps in coordinates
+    frame.rect = {0, 0, 200, 100};
+    frame.map = {{ScaleKind::Linear, x.low, x.high, 200}, {ScaleKind::Linear, 0, 1, 100}};
+    for (const Step& step : stepsOf(drawn, frame)) {
+        for (double mm = std::max(0.0, step.from); mm <= std::min(200.0, step.to); ++mm) {
+            xs.push_back(frame.xAt(mm));
+            ys.push_back((*columnsOf(drawn)->numbers[1])[step.row]);
+        }
+    }
+}
+
 void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     Polylines lines;
     const bool risers = word(drawn.settings, risersSetting) == 0;
@@ -147,6 +159,7 @@ const PlotKind stepsKind{.name = "steps",
                              },
                          .read = read,
                          .reach = reach,
+                         .trace = trace,
                          .draw = draw,
                          .swatch = lineSwatch,
                          .tell = tell};

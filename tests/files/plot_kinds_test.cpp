@@ -67,6 +67,7 @@ Document showing(const PlotKind& kind, const Setting& setting) {
     if (key == "inside" && name == "points") also("joined", std::string("closed"));
     if (key == "as" || key == "cap" || key == "bar width") also("error up", std::string("1/4"));
     if (key == "width" && name == "markers") also("shape", std::string("ring"));
+    if (key == "members by") plot.of += " + a for a in {0, 1}";
     if (key == "colour below") also("to", std::string("1"));
     return document;
 }
