@@ -116,9 +116,12 @@ PanelLayout layoutWith(const LetterSizes& sizes, const Given& given) {
 /// Whether everything has its place: a panel that is large enough, words that do not run off.
 bool fits(const PanelLayout& layout) {
     const Rect &room = layout.room, &frame = layout.frame.rect;
-    const bool high = frame.height >= 0.3 * room.height, wide = frame.width >= 0.3 * room.width;
-    const bool words = layout.yLabel.width + frame.x <= room.right() && layout.title.width + 2 * edge <= room.width &&
-                       layout.xLabel.width <= room.width - 2 * edge;
+    // A part of a circle is as wide as it is; its radius must be worth looking at.
+    const double reach = layout.frame.polar ? layout.frame.polar->radius.length : 0;
+    const bool round = layout.frame.polar && reach >= 0.2 * std::min(room.width, room.height);
+    const bool high = round || frame.height >= 0.3 * room.height, wide = round || frame.width >= 0.3 * room.width;
+    const bool words = (round || layout.yLabel.width + frame.x <= room.right()) &&
+                       layout.title.width + 2 * edge <= room.width && layout.xLabel.width <= room.width - 2 * edge;
     // In space the labels of the two floor scales stand side by side below, the upright one's at the left.
     const auto& inSpace = layout.space.labels;
     const bool labels = inSpace[0].width + inSpace[1].width <= room.width - 2 * edge &&

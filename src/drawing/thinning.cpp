@@ -135,11 +135,11 @@ Polylines mergedLines(const Polylines& lines) {
         }
     }
     for (std::size_t k = 0; k < 2; ++k) {
-        for (auto& [at, stretches] : along[k]) {
+        for (auto& [index, stretches] : along[k]) {
+            const double place = static_cast<double>(index) * finestDetail;
             std::ranges::sort(stretches);
             std::pair<double, double> open = stretches.front();
             const auto close = [&] {
-                const double place = static_cast<double>(at) * finestDetail;
                 kept.push_back(k == 0 ? std::vector<Point>{{place, open.first}, {place, open.second}}
                                       : std::vector<Point>{{open.first, place}, {open.second, place}});
             };

@@ -225,8 +225,7 @@ Ticks givenTicks(const TickRules& rules, double low, double high) {
         if (place >= low - slack && place <= high + slack) ticks.places.push_back(place);
     }
     std::ranges::sort(ticks.places);
-    const auto same = std::ranges::unique(ticks.places);
-    ticks.places.erase(same.begin(), same.end());
+    ticks.places.erase(std::unique(ticks.places.begin(), ticks.places.end()), ticks.places.end());
     for (const double place : ticks.places) {
         const std::string digits =
             rules.numbers == NumberStyle::Plain ? shortestNumber(place) : roundedNumber(place, 8);

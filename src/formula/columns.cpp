@@ -170,8 +170,12 @@ private:
 
 } // namespace
 
-bool isColumn(const Page& page, const ExprPtr& expression) {
-    return expression && (hasList(*expression) || !freeColumns(page, expression).empty());
+bool isColumn(const Page& page, const ExprPtr& expression, std::span<const std::string> fixed) {
+    if (!expression) return false;
+    const std::vector<std::string> columns = freeColumns(page, expression);
+    return hasList(*expression) || std::ranges::any_of(columns, [&](const std::string& name) {
+               return std::ranges::find(fixed, name) == fixed.end();
+           });
 }
 
 ColumnAnswer columnsOf(const Page& page, const ExprPtr& expression, const FixedValues& fixed) {

@@ -15,7 +15,8 @@ inline constexpr double mostNumbersOfPage = 2 * mostNumbers;
 
 /// Whether an expression is worth a column: a list stands in it, or it depends on a column of the page, directly or
 /// through functions.
-bool isColumn(const Page& page, const ExprPtr& expression);
+/// @param fixed  names that stand for something else
+bool isColumn(const Page& page, const ExprPtr& expression, std::span<const std::string> fixed = {});
 
 /// Columns of one length, one for each component of an expression.
 struct ColumnAnswer {

@@ -191,7 +191,7 @@ private:
     void findVariables() {
         std::vector<std::string> free = freeVariables(page_, out_.expression);
         std::erase_if(free, [&](const std::string& name) { return isCase(name); });
-        if (coulter::isColumn(page_, out_.expression)) {
+        if (coulter::isColumn(page_, out_.expression, out_.caseNames)) {
             out_.isColumn = true;
             if (free.empty()) return;
             refuse(out_.expression->span,

@@ -218,7 +218,7 @@ void addSides(Sides& sides, const std::vector<Point>& first, const std::vector<P
     for (const Point& p : first) places.push_back(p.x);
     for (const Point& p : second) places.push_back(p.x);
     std::ranges::sort(places);
-    places.erase(std::ranges::unique(places).begin(), places.end());
+    places.erase(std::unique(places.begin(), places.end()), places.end());
     if (leftwards) std::ranges::reverse(places);
     for (const double x : places) sides.add(x, heightAt(first, x, leftwards), heightAt(second, x, leftwards));
     sides.finish();

@@ -129,6 +129,7 @@ TEST_CASE("a family takes its cases from a column") {
     CHECK(readPlotted(page, "f(x, k) for k in {0, 0.1, ..., 0.35}").problems.size() == 1);
     CHECK(readPlotted(page, "f(x, k) for k in {0, 1, ..., 200}").problems[0].sentence.find("100 cases") !=
           std::string::npos);
+    CHECK_FALSE(readPlotted(page, "f(x, d) for d in {1, 2}").isColumn); // a case of this name is no column
     const Plotted columns = readPlotted(page, "(d, 2d)");
     CHECK(columns.isColumn);
     CHECK(columns.variables.empty());
