@@ -40,7 +40,7 @@ void Canvas::stroke(const Polylines& lines, const Pen& pen) {
     if (thins_ && count > mostPlainPoints) {
         Polylines fewer;
         for (const auto& line : lines) fewer.push_back(thinnedLine(line));
-        return Canvas(scene_, clip_, dotsPerMm_, letterSize_, false).stroke(mergedLines(fewer), pen);
+        return Canvas(scene_, clip_, dotsPerMm_, letterSize_, false).stroke(fewer, pen);
     }
     for (const auto& line : lines) {
         std::vector<Point> points;
@@ -50,6 +50,15 @@ void Canvas::stroke(const Polylines& lines, const Pen& pen) {
         for (auto& piece : clipPolyline(points, room)) item.lines.push_back(std::move(piece));
     }
     if (!item.lines.empty()) scene_.items.emplace_back(std::move(item));
+}
+
+void Canvas::segments(const std::vector<Segment>& segments, const Pen& pen) {
+    if (thins_ && segments.size() > mostPlainPoints)
+        return Canvas(scene_, clip_, dotsPerMm_, letterSize_, false).stroke(coveredBy(segments, clip_.grown(1)), pen);
+    Polylines lines;
+    lines.reserve(segments.size());
+    for (const Segment& each : segments) lines.push_back({each.a, each.b});
+    stroke(lines, pen);
 }
 
 void Canvas::fill(const Polylines& polygons, const Paint& paint) {

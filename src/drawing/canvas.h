@@ -21,6 +21,11 @@ inline constexpr const char* linePatterns[] = {"solid",       "dashed",      "do
                                                "dash-dotted", "long-dashed", "dash-dot-dotted"};
 std::vector<double> dashesOf(std::size_t pattern, double width);
 
+/// A straight line between two places.
+struct Segment {
+    Point a, b;
+};
+
 /// How an area is filled.
 struct Paint {
     Colour colour;
@@ -38,6 +43,8 @@ public:
 
     /// Lines, cut at the panel's edges; a line of one point is a dot. Places far away or infinite are cut as well.
     void stroke(const Polylines& lines, const Pen& pen);
+    /// Many straight lines; upright and level ones that are more than anyone can see become what they cover together.
+    void segments(const std::vector<Segment>& segments, const Pen& pen);
     /// Polygons as one area, even-odd, cut at the panel's edges.
     void fill(const Polylines& polygons, const Paint& paint);
     /// One shape round each of several places, whole wherever the place itself is in the panel; overlapping shapes

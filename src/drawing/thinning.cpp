@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <bit>
 #include <cmath>
-#include <map>
+#include <optional>
 #include <tbb/parallel_for.h>
 
 namespace coulter {
@@ -119,40 +119,75 @@ std::vector<Point> thinnedLine(const std::vector<Point>& line) {
     return kept;
 }
 
-Polylines mergedLines(const Polylines& lines) {
-    Polylines kept;
-    // By column or row: the stretches that are covered.
-    std::array<std::map<long, std::vector<std::pair<double, double>>>, 2> along;
-    for (const auto& line : lines) {
-        const bool upright = line.size() == 2 && column(line[0].x) == column(line[1].x),
-                   level = line.size() == 2 && column(line[0].y) == column(line[1].y);
-        if (!upright && !level) {
-            kept.push_back(line);
-        } else if (upright) {
-            along[0][column(line[0].x)].push_back(std::minmax({line[0].y, line[1].y}));
-        } else {
-            along[1][column(line[0].y)].push_back(std::minmax({line[0].x, line[1].x}));
+namespace {
+
+/// What is covered of a raster, in columns (or, turned, in rows) of the finest detail.
+class Covered {
+public:
+    Covered(double across, double along, double width, double length)
+        : across_(across), along_(along), columns_(static_cast<std::size_t>(width / finestDetail) + 2),
+          words_(static_cast<std::size_t>(length / finestDetail) / 64 + 2), bits_(columns_ * words_) {}
+
+    void add(double at, double from, double to) {
+        const double most = static_cast<double>(64 * words_ - 1);
+        const double first = std::clamp(std::floor((std::min(from, to) - along_) / finestDetail), 0.0, most),
+                     last = std::clamp(std::floor((std::max(from, to) - along_) / finestDetail), 0.0, most);
+        const double place = std::floor((at - across_) / finestDetail);
+        if (!(place >= 0 && place < static_cast<double>(columns_))) return;
+        std::uint64_t* const row = bits_.data() + static_cast<std::size_t>(place) * words_;
+        const auto a = static_cast<std::size_t>(first), b = static_cast<std::size_t>(last);
+        const std::uint64_t low = ~std::uint64_t{0} << (a % 64), high = ~std::uint64_t{0} >> (63 - b % 64);
+        if (a / 64 == b / 64) {
+            row[a / 64] |= low & high;
+            return;
         }
+        row[a / 64] |= low;
+        for (std::size_t i = a / 64 + 1; i < b / 64; ++i) row[i] = ~std::uint64_t{0};
+        row[b / 64] |= high;
     }
-    for (std::size_t k = 0; k < 2; ++k) {
-        for (auto& [index, stretches] : along[k]) {
-            const double place = static_cast<double>(index) * finestDetail;
-            std::ranges::sort(stretches);
-            std::pair<double, double> open = stretches.front();
-            const auto close = [&] {
-                kept.push_back(k == 0 ? std::vector<Point>{{place, open.first}, {place, open.second}}
-                                      : std::vector<Point>{{open.first, place}, {open.second, place}});
-            };
-            for (const auto& [from, to] : stretches) {
-                if (from > open.second + finestDetail) {
-                    close();
-                    open = {from, to};
+
+    /// Calls with (across, from, to) of each unbroken stretch.
+    template <typename Call> void each(const Call& call) const {
+        for (std::size_t c = 0; c < columns_; ++c) {
+            std::optional<std::size_t> open;
+            for (std::size_t i = 0; i <= 64 * words_; ++i) {
+                if (i % 64 == 0 && i < 64 * words_ &&
+                    bits_[c * words_ + i / 64] == (open ? ~std::uint64_t{0} : std::uint64_t{0})) {
+                    i += 63; // nothing changes in this word
+                    continue;
                 }
-                open.second = std::max(open.second, to);
+                const bool set = i < 64 * words_ && (bits_[c * words_ + i / 64] >> (i % 64) & 1U) != 0;
+                if (set && !open) open = i;
+                if (set || !open) continue;
+                call(across_ + (static_cast<double>(c) + 0.5) * finestDetail,
+                     along_ + static_cast<double>(*open) * finestDetail,
+                     along_ + static_cast<double>(i) * finestDetail);
+                open.reset();
             }
-            close();
         }
     }
+
+private:
+    double across_, along_;
+    std::size_t columns_, words_;
+    std::vector<std::uint64_t> bits_;
+};
+
+} // namespace
+
+Polylines coveredBy(const std::vector<Segment>& segments, const Rect& room) {
+    Polylines kept;
+    Covered upright(room.x, room.y, room.width, room.height), level(room.y, room.x, room.height, room.width);
+    for (const auto& [a, b] : segments) {
+        if (std::abs(a.x - b.x) < finestDetail / 2)
+            upright.add(a.x, a.y, b.y);
+        else if (std::abs(a.y - b.y) < finestDetail / 2)
+            level.add(a.y, a.x, b.x);
+        else
+            kept.push_back({a, b});
+    }
+    upright.each([&](double x, double from, double to) { kept.push_back({{x, from}, {x, to}}); });
+    level.each([&](double y, double from, double to) { kept.push_back({{from, y}, {to, y}}); });
     return kept;
 }
 

@@ -14,8 +14,9 @@ inline constexpr double finestDetail = 0.02;
 /// each column, of any other those that are not just beside the one before.
 std::vector<Point> thinnedLine(const std::vector<Point>& line);
 
-/// Upright or level lines of two points, those that cover each other joined into one.
-Polylines mergedLines(const Polylines& lines);
+/// Upright and level lines as what they cover together within a rectangle, to a column or row of the finest detail;
+/// others as they are.
+Polylines coveredBy(const std::vector<Segment>& segments, const Rect& room);
 
 /// All that is inside one of many alike shapes, as dots.
 /// @param shape   polygons round (0, 0), mm

@@ -155,7 +155,7 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
 /// Half the room that a place has, as a share or (on a logarithmic scale) a factor of its coordinate.
 double halfRoom(std::vector<double> places, bool logarithmic) {
     std::erase_if(places, [&](double place) { return !std::isfinite(place) || (logarithmic && !(place > 0)); });
-    std::ranges::sort(places);
+    if (!std::ranges::is_sorted(places)) std::ranges::sort(places);
     double least = HUGE_VAL;
     for (std::size_t i = 1; i < places.size(); ++i) {
         const double gap = logarithmic ? std::log(places[i] / places[i - 1]) : places[i] - places[i - 1];

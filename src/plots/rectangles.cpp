@@ -53,7 +53,8 @@ std::vector<Point> corners(const Rect& r) {
 
 void drawRectangles(const std::vector<RectangleRow>& rows, const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const bool lying = isLying(drawn.settings);
-    Polylines rectangles, thin;
+    Polylines rectangles;
+    std::vector<Segment> thin;
     for (const RectangleRow& row : rows) {
         const auto rect = onSheet(row, lying, frame);
         if (!rect || !frame.rect.intersects(rect->grown(0.01))) continue;
@@ -65,7 +66,7 @@ void drawRectangles(const std::vector<RectangleRow>& rows, const Drawn& drawn, c
         else
             thin.push_back({{rect->x + rect->width / 2, rect->y}, {rect->x + rect->width / 2, rect->bottom()}});
     }
-    for (const auto& line : mergedLines(thin)) {
+    for (const auto& line : thin.empty() ? Polylines{} : coveredBy(thin, frame.rect)) {
         const double half = finestDetail / 2;
         const Point &a = line[0], &b = line[1];
         rectangles.push_back(lying ? corners({a.x, a.y - half, b.x - a.x, 2 * half})

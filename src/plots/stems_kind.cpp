@@ -13,23 +13,28 @@ const Setting* const settings[] = {&toSetting,      &colourSetting, &widthSettin
                                    &patternSetting, &sizeSetting,   &everySetting};
 
 void drawStems(const std::vector<Point>& heads, const std::vector<Point>& feet, const Drawn& drawn, Canvas& canvas) {
-    Polylines stems;
+    std::vector<Segment> stems;
     for (std::size_t i = 0; i < heads.size(); ++i) stems.push_back({feet[i], heads[i]});
     Pen pen = penOf(drawn);
     pen.roundEnds = false;
-    canvas.stroke(stems, pen);
+    canvas.segments(stems, pen);
     const Paint paint{drawn.colour};
     canvas.marks(heads, {circle(number(drawn.settings, sizeSetting) / 2)}, &paint, nullptr);
 }
 
 void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
-    Evaluator foot(*curveOf(drawn, 1)->program);
+    const std::vector<CurveMark> marks = marksAlong(drawn, frame, MarkSpacing::AlongScale);
+    std::vector<double> t(marks.size()), foot(marks.size());
+    for (std::size_t i = 0; i < marks.size(); ++i) t[i] = marks[i].t;
+    const double* const in = t.data();
+    double* const out = foot.data();
+    evaluateInParallel(*curveOf(drawn, 1)->program, std::span(&in, 1), std::span(&out, 1), t.size());
     std::vector<Point> heads, feet;
-    for (const CurveMark& mark : marksAlong(drawn, frame, MarkSpacing::AlongScale)) {
-        double down = frame.onSheet(mark.t, foot(mark.t)).y;
+    for (std::size_t i = 0; i < marks.size(); ++i) {
+        double down = frame.onSheet(t[i], foot[i]).y;
         if (!std::isfinite(down)) down = frame.beyondZero(); // below all that a logarithmic scale shows
-        heads.push_back(mark.at);
-        feet.push_back({mark.at.x, down});
+        heads.push_back(marks[i].at);
+        feet.push_back({marks[i].at.x, down});
     }
     drawStems(heads, feet, drawn, canvas);
 }

@@ -61,7 +61,8 @@ std::vector<Step> stepsOf(const Drawn& drawn, const Frame& frame) {
     for (std::size_t i = 0; i < columns.rows(); ++i) {
         if (std::isfinite(frame.onSheet((*columns.numbers[0])[i], frame.map.y.low).x)) order.push_back(i);
     }
-    std::ranges::stable_sort(order, {}, [&](std::size_t i) { return (*columns.numbers[0])[i]; });
+    const auto placeOf = [&](std::size_t i) { return (*columns.numbers[0])[i]; };
+    if (!std::ranges::is_sorted(order, {}, placeOf)) std::ranges::stable_sort(order, {}, placeOf);
     std::vector<double> at;
     for (const std::size_t i : order) at.push_back(frame.onSheet((*columns.numbers[0])[i], frame.map.y.low).x);
     std::vector<Step> steps;

@@ -115,8 +115,8 @@ std::optional<Touched> tell(const Drawn& drawn, const Frame& frame, Point mm, do
     const double away = std::hypot(at.x - mm.x, at.y - mm.y);
     if (!(away < reach)) return std::nullopt;
     return Touched{columnsOf(drawn)->names[0] + " = " + printedNumber(touch.x, 6) + "   value " +
-                    printedNumber(touch.y, 6) + "   slope " + printedNumber(touch.slope, 6),
-                at, away};
+                       printedNumber(touch.y, 6) + "   slope " + printedNumber(touch.slope, 6),
+                   at, away};
 }
 
 /// Where it touches, along the curve.

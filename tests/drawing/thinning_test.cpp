@@ -80,27 +80,36 @@ TEST_CASE("a million marks become dots that cover the same paper") {
     CHECK(wrong == 0);
 }
 
-TEST_CASE("overlapping upright lines are joined, apart ones stay apart, and others are left alone") {
-    const Polylines merged = mergedLines({{{1, 0}, {1, 5}},
-                                          {{1.001, 4}, {1.001, 9}},
-                                          {{1, 20}, {1, 30}},
-                                          {{0, 0}, {3, 4}},
-                                          {{5, 5}, {6, 5}},
-                                          {{5.5, 5}, {7, 5}}});
-    CHECK(merged.size() == 4);
-    CHECK(std::ranges::any_of(merged, [](const auto& line) { return line[0].y == 0 && line[1].y == 9; }));
-    CHECK(std::ranges::any_of(merged, [](const auto& line) { return line[0].x == 5 && line[1].x == 7; }));
+TEST_CASE("overlapping upright and level lines are joined, apart ones stay apart, and others are left alone") {
+    const Polylines merged = coveredBy({{{11, 10}, {11, 15}},
+                                        {{11.001, 14}, {11.001, 19}},
+                                        {{11, 20}, {11, 30}},
+                                        {{10, 10}, {13, 14}},
+                                        {{15, 15}, {16, 15}},
+                                        {{15.5, 15}, {17, 15}}},
+                                       panel);
+    REQUIRE(merged.size() == 4);
+    const auto has = [&](Point a, Point b) {
+        return std::ranges::any_of(merged, [&](const auto& line) {
+            return std::hypot(line[0].x - a.x, line[0].y - a.y) < 1.5 * finestDetail &&
+                   std::hypot(line[1].x - b.x, line[1].y - b.y) < 1.5 * finestDetail;
+        });
+    };
+    CHECK(has({11, 10}, {11, 19}));
+    CHECK(has({11, 20}, {11, 30}));
+    CHECK(has({15, 15}, {17, 15}));
+    CHECK(has({10, 10}, {13, 14}));
 }
 
 TEST_CASE("a million of anything is a drawing of few points") {
     std::mt19937 random(5);
     std::uniform_real_distribution<double> x(10, 110), y(10, 70);
-    Polylines bars;
+    std::vector<Segment> bars;
     for (int i = 0; i < 1'000'000; ++i) {
         const double at = x(random);
         bars.push_back({{at, 70}, {at, y(random)}});
     }
     Scene scene;
-    Canvas(scene, panel, 12).stroke(bars, {{0, 0, 0}, 0.2});
+    Canvas(scene, panel, 12).segments(bars, {{0, 0, 0}, 0.2});
     CHECK(size(scene) < 30'000);
 }

@@ -179,6 +179,10 @@ TEST_CASE("every kind stands in the manual and in a demo") {
         INFO(kind->name);
         CHECK(manual.find("| `" + std::string(kind->name) + "` | " + kind->meaning) != std::string::npos);
         CHECK(demos.find("\"kind\": \"" + std::string(kind->name) + "\"") != std::string::npos);
+        std::string picture = kind->name;
+        std::ranges::replace(picture, ' ', '-');
+        CHECK(manual.find("(pictures/" + picture + ".png)") != std::string::npos);
+        CHECK(fs::exists(source() / "docs/pictures" / (picture + ".png")));
         for (const Setting* setting : kind->settings)
             CHECK(manual.find("`" + std::string(setting->key) + "`") != std::string::npos);
     }
