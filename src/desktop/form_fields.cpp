@@ -48,6 +48,11 @@ void FormFields::row(const QString& name, QWidget* widget, const std::function<v
     if (refresher) refreshers_.push_back(refresher);
 }
 
+void FormFields::showWhile(const Setting& setting, const std::function<bool()>& wanted) {
+    auto* field = form_.parentWidget()->findChild<QWidget*>(QString("setting-") + setting.key);
+    if (field) refreshers_.push_back([this, field, wanted] { form_.setRowVisible(field, wanted()); });
+}
+
 void FormFields::foldRare(bool& unfolded) {
     if (rare_.empty()) return;
     auto* button = new QToolButton;

@@ -36,6 +36,8 @@ public:
     void setting(const Setting& setting, const std::function<Settings()>& read,
                  const std::function<void(std::optional<SettingValue>)>& write, const std::function<Colour()>& shown,
                  const std::function<std::vector<std::string>()>& variables);
+    /// Shows the field of a setting only while something is so.
+    void showWhile(const Setting& setting, const std::function<bool()>& wanted);
     /// Hides the settings added so far that are rarely wanted, unless they are set, behind a button.
     /// @param unfolded  whether they are shown; kept up to date
     void foldRare(bool& unfolded);

@@ -244,6 +244,12 @@ void Particulars::plotFields(FormFields& fields) {
                 }
                 return variables;
             });
+        for (const Setting* other : kind->settings) {
+            if (std::string_view(other->key) != setting->needs) continue;
+            fields.showWhile(*setting, [this, other] {
+                return std::string_view(other->words[word(plotShown().settings, *other)]) != "none";
+            });
+        }
     }
     fields.foldRare(unfolded_);
     if (refinableNow()) finerRow(fields);

@@ -14,7 +14,8 @@ const Setting everySetting{.key = "every",
                            .unit = "mm",
                            .least = 0.2,
                            .greatest = 500,
-                           .step = 0.5};
+                           .step = 0.5,
+                           .needs = "shape"};
 
 const Setting stepSetting{.key = "step",
                           .label = "step",

@@ -59,14 +59,16 @@ const Setting sizeSetting{.key = "size",
                           .unit = "mm",
                           .least = 0.1,
                           .greatest = 50,
-                          .step = 0.1};
+                          .step = 0.1,
+                          .needs = "shape"};
 
 const Setting fillingSetting{.key = "filling",
                              .label = "filling",
                              .meaning = "marks full, or open: their outline alone",
                              .type = SettingType::Word,
                              .usual = std::string("full"),
-                             .words = fillingWords};
+                             .words = fillingWords,
+                             .needs = "shape"};
 
 namespace {
 

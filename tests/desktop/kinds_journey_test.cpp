@@ -282,6 +282,12 @@ TEST_CASE("settings that are rarely wanted are folded away, and a member of a fa
     more->setFocus();
     d.key(Qt::Key_Space);
     CHECK(opacity->isVisible());
+    // The size of marks is asked for only where there are some.
+    REQUIRE(d.find<QWidget>("setting-size"));
+    CHECK_FALSE(d.find<QWidget>("setting-size")->isVisible());
+    choose(d, "setting-shape", "disc");
+    CHECK(d.find<QWidget>("setting-size")->isVisible());
+    choose(d, "setting-shape", "none");
     choose(d, "memberChoice", "member 2");
     choose(d, "setting-pattern", "dashed");
     const Plot& plot = documentOf(d).panels[0].plots[0];
