@@ -57,24 +57,28 @@ struct Step {
 /// In the order of their places; the outermost hold as long as their neighbour does.
 std::vector<Step> stepsOf(const Drawn& drawn, const Frame& frame) {
     const Columns& columns = *columnsOf(drawn);
-    std::vector<std::size_t> order;
+    std::vector<std::pair<Point, std::size_t>> order; // on the sheet once
+    order.reserve(columns.rows());
     for (std::size_t i = 0; i < columns.rows(); ++i) {
-        if (std::isfinite(frame.onSheet((*columns.numbers[0])[i], frame.map.y.low).x)) order.push_back(i);
+        const Point p = frame.onSheet((*columns.numbers[0])[i], (*columns.numbers[1])[i]);
+        if (std::isfinite(p.x)) order.emplace_back(p, i);
     }
-    const auto placeOf = [&](std::size_t i) { return (*columns.numbers[0])[i]; };
+    const auto placeOf = [&](const auto& each) { return (*columns.numbers[0])[each.second]; };
     if (!std::ranges::is_sorted(order, {}, placeOf)) std::ranges::stable_sort(order, {}, placeOf);
     std::vector<double> at;
-    for (const std::size_t i : order) at.push_back(frame.onSheet((*columns.numbers[0])[i], frame.map.y.low).x);
+    at.reserve(order.size());
+    for (const auto& [p, i] : order) at.push_back(p.x);
     std::vector<Step> steps;
     const std::size_t n = order.size();
+    steps.reserve(n);
     const auto before = [&](std::size_t k) { return k > 0 ? at[k - 1] : n > 1 ? 2 * at[0] - at[1] : at[0]; };
     const auto after = [&](std::size_t k) { return k + 1 < n ? at[k + 1] : n > 1 ? 2 * at[k] - at[k - 1] : at[k]; };
     for (std::size_t k = 0; k < n; ++k) {
-        const double y = frame.onSheet(frame.map.x.low, (*columns.numbers[1])[order[k]]).y;
+        const double y = order[k].first.y;
         switch (word(drawn.settings, holdsSetting)) {
-        case 0: steps.push_back({at[k], after(k), y, order[k]}); break;
-        case 1: steps.push_back({before(k), at[k], y, order[k]}); break;
-        default: steps.push_back({(before(k) + at[k]) / 2, (at[k] + after(k)) / 2, y, order[k]});
+        case 0: steps.push_back({at[k], after(k), y, order[k].second}); break;
+        case 1: steps.push_back({before(k), at[k], y, order[k].second}); break;
+        default: steps.push_back({(before(k) + at[k]) / 2, (at[k] + after(k)) / 2, y, order[k].second});
         }
     }
     return steps;
