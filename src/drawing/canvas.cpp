@@ -52,15 +52,6 @@ void Canvas::stroke(const Polylines& lines, const Pen& pen) {
     if (!item.lines.empty()) scene_.items.emplace_back(std::move(item));
 }
 
-void Canvas::segments(const std::vector<Segment>& segments, const Pen& pen) {
-    if (thins_ && segments.size() > mostPlainPoints)
-        return Canvas(scene_, clip_, dotsPerMm_, letterSize_, false).stroke(coveredBy(segments, clip_.grown(1)), pen);
-    Polylines lines;
-    lines.reserve(segments.size());
-    for (const Segment& each : segments) lines.push_back({each.a, each.b});
-    stroke(lines, pen);
-}
-
 void Canvas::fill(const Polylines& polygons, const Paint& paint) {
     FillItem item{{}, paint.colour, paint.opacity};
     for (const auto& polygon : polygons) {

@@ -43,8 +43,6 @@ public:
 
     /// Lines, cut at the panel's edges; a line of one point is a dot. Places far away or infinite are cut as well.
     void stroke(const Polylines& lines, const Pen& pen);
-    /// Many straight lines; upright and level ones that are more than anyone can see become what they cover together.
-    void segments(const std::vector<Segment>& segments, const Pen& pen);
     /// Polygons as one area, even-odd, cut at the panel's edges.
     void fill(const Polylines& polygons, const Paint& paint);
     /// One shape round each of several places, whole wherever the place itself is in the panel; overlapping shapes

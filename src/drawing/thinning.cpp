@@ -5,6 +5,7 @@
 #include <cmath>
 #include <optional>
 #include <tbb/parallel_for.h>
+#include <utility>
 
 namespace coulter {
 namespace {
@@ -48,14 +49,15 @@ void orMoved(Bits& into, const Bits& row, int by) {
 }
 
 /// Every bit of a row widened to so many, itself the first.
-Bits widened(const Bits& row, int length) {
-    Bits wide = row;
+/// @param scratch  memory that is used again and again
+void widen(Bits& wide, const Bits& row, int length, Bits& scratch) {
+    wide = row;
     for (int done = 1; done < length;) {
         const int more = std::min(done, length - done);
-        orMoved(wide, Bits(wide), more);
+        scratch = wide;
+        orMoved(wide, scratch, more);
         done += more;
     }
-    return wide;
 }
 
 /// Which cells round a place a shape covers: spans [from, to] of each row.
@@ -175,19 +177,40 @@ private:
 
 } // namespace
 
-Polylines coveredBy(const std::vector<Segment>& segments, const Rect& room) {
-    Polylines kept;
-    Covered upright(room.x, room.y, room.width, room.height), level(room.y, room.x, room.height, room.width);
-    for (const auto& [a, b] : segments) {
-        if (std::abs(a.x - b.x) < finestDetail / 2)
-            upright.add(a.x, a.y, b.y);
-        else if (std::abs(a.y - b.y) < finestDetail / 2)
-            level.add(a.y, a.x, b.x);
-        else
-            kept.push_back({a, b});
+struct ManySegments::Raster {
+    explicit Raster(const Rect& room)
+        : upright(room.x, room.y, room.width, room.height), level(room.y, room.x, room.height, room.width) {}
+    Covered upright, level;
+};
+
+ManySegments::ManySegments(const Rect& room) : room_(room) {}
+ManySegments::~ManySegments() = default;
+
+void ManySegments::add(Point a, Point b) {
+    if (!raster_ && plain_.size() < mostPlainPoints) {
+        plain_.push_back({a, b});
+        return;
     }
-    upright.each([&](double x, double from, double to) { kept.push_back({{x, from}, {x, to}}); });
-    level.each([&](double y, double from, double to) { kept.push_back({{from, y}, {to, y}}); });
+    if (!raster_) {
+        raster_ = std::make_unique<Raster>(room_);
+        const std::vector<Segment> before = std::exchange(plain_, {});
+        for (const Segment& each : before) add(each.a, each.b);
+    }
+    if (std::abs(a.x - b.x) < finestDetail / 2)
+        raster_->upright.add(a.x, a.y, b.y);
+    else if (std::abs(a.y - b.y) < finestDetail / 2)
+        raster_->level.add(a.y, a.x, b.x);
+    else
+        plain_.push_back({a, b});
+}
+
+Polylines ManySegments::lines() const {
+    Polylines kept;
+    kept.reserve(plain_.size());
+    for (const auto& [a, b] : plain_) kept.push_back({a, b});
+    if (!raster_) return kept;
+    raster_->upright.each([&](double x, double from, double to) { kept.push_back({{x, from}, {x, to}}); });
+    raster_->level.each([&](double y, double from, double to) { kept.push_back({{from, y}, {to, y}}); });
     return kept;
 }
 
@@ -222,13 +245,15 @@ ImageItem denseMarks(const std::vector<Point>& places, const Polylines& shape, c
     image.pixels.resize(static_cast<std::size_t>(image.width) * static_cast<std::size_t>(image.height));
     tbb::parallel_for(0, image.height, [&](int y) {
         std::array<Bits, partsOfDot> covered;
+        Bits wide, scratch;
         for (int part = 0; part < partsOfDot; ++part) {
             Bits& all = covered[static_cast<std::size_t>(part)];
             all.resize(words);
             for (const Stamp::Span& span : stamp.spans) {
                 const int from = y * partsOfDot + part - span.row;
                 if (from < 0 || from >= height || rows[static_cast<std::size_t>(from)].empty()) continue;
-                orMoved(all, widened(rows[static_cast<std::size_t>(from)], span.to - span.from + 1), span.from);
+                widen(wide, rows[static_cast<std::size_t>(from)], span.to - span.from + 1, scratch);
+                orMoved(all, wide, span.from);
             }
         }
         for (int x = 0; x < image.width; ++x) {

@@ -1,6 +1,8 @@
 #pragma once
 #include "drawing/canvas.h"
 
+#include <memory>
+
 namespace coulter {
 
 // What a million of anything becomes, without a visible difference.
@@ -14,9 +16,21 @@ inline constexpr double finestDetail = 0.02;
 /// each column, of any other those that are not just beside the one before.
 std::vector<Point> thinnedLine(const std::vector<Point>& line);
 
-/// Upright and level lines as what they cover together within a rectangle, to a column or row of the finest detail;
-/// others as they are.
-Polylines coveredBy(const std::vector<Segment>& segments, const Rect& room);
+/// Straight lines, one after the other; once there are very many, upright and level ones become what they cover
+/// together within a rectangle, to a column or row of the finest detail. Others stay as they are.
+class ManySegments {
+public:
+    explicit ManySegments(const Rect& room);
+    ~ManySegments();
+    void add(Point a, Point b);
+    Polylines lines() const;
+
+private:
+    struct Raster;
+    Rect room_;
+    std::vector<Segment> plain_;
+    std::unique_ptr<Raster> raster_;
+};
 
 /// All that is inside one of many alike shapes, as dots.
 /// @param shape   polygons round (0, 0), mm

@@ -1,4 +1,5 @@
 // Readings with their errors, in either direction.
+#include "drawing/thinning.h"
 #include "plots/column_source.h"
 #include "plots/common_settings.h"
 #include "plots/marks.h"
@@ -120,16 +121,19 @@ void reach(const Drawn& drawn, Extents& extents) {
 }
 
 /// One bar with its cross lines; an end that a logarithmic scale cannot show is beyond the panel.
-void addBar(std::vector<Segment>& lines, Point a, Point b, Point beyond, double cap) {
+void addBar(ManySegments& lines, Point a, Point b, Point beyond, double cap) {
     if (!std::isfinite(a.x)) a.x = beyond.x;
     if (!std::isfinite(a.y)) a.y = beyond.y;
     if (!std::isfinite(b.x) || !std::isfinite(b.y) || !std::isfinite(a.x) || !std::isfinite(a.y)) return;
-    lines.push_back({a, b});
+    lines.add(a, b);
     if (cap == 0) return;
     const bool upright = std::abs(b.y - a.y) >= std::abs(b.x - a.x);
-    for (const Point& end : {a, b})
-        lines.push_back(upright ? Segment{{end.x - cap / 2, end.y}, {end.x + cap / 2, end.y}}
-                                : Segment{{end.x, end.y - cap / 2}, {end.x, end.y + cap / 2}});
+    for (const Point& end : {a, b}) {
+        if (upright)
+            lines.add({end.x - cap / 2, end.y}, {end.x + cap / 2, end.y});
+        else
+            lines.add({end.x, end.y - cap / 2}, {end.x, end.y + cap / 2});
+    }
 }
 
 void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
@@ -157,9 +161,8 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
         band.insert(band.end(), back.rbegin(), back.rend());
         canvas.fill({band}, {drawn.colour, 0.25 * opacityOf(drawn)});
     }
-    std::vector<Segment> lines;
+    ManySegments lines(frame.rect.grown(1));
     std::vector<Point> places;
-    lines.reserve(3 * columns.rows() * ((ends.up > 0) + (ends.across > 0)));
     places.reserve(columns.rows());
     for (std::size_t i = 0; i < columns.rows(); ++i) {
         const Point at = frame.onSheet(value(0, i), value(1, i));
@@ -171,16 +174,16 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
             addBar(lines, frame.onSheet(value(ends.across, i), value(1, i)),
                    frame.onSheet(value(ends.across + 1, i), value(1, i)), {beyond.x, HUGE_VAL}, cap);
     }
-    canvas.segments(lines, {drawn.colour, number(drawn.settings, barWidthSetting), {}, false, opacityOf(drawn)});
+    canvas.stroke(lines.lines(), {drawn.colour, number(drawn.settings, barWidthSetting), {}, false, opacityOf(drawn)});
     drawMarks(places, drawn, canvas);
 }
 
 void swatch(const Drawn& drawn, const Rect& rect, Canvas& canvas) {
     const Point middle{rect.x + rect.width / 2, rect.y + rect.height / 2};
     const double half = 0.35 * rect.height;
-    std::vector<Segment> lines;
+    ManySegments lines(rect);
     addBar(lines, {middle.x, middle.y + half}, {middle.x, middle.y - half}, {}, number(drawn.settings, capSetting));
-    canvas.segments(lines, {drawn.colour, number(drawn.settings, barWidthSetting), {}, false, opacityOf(drawn)});
+    canvas.stroke(lines.lines(), {drawn.colour, number(drawn.settings, barWidthSetting), {}, false, opacityOf(drawn)});
     drawMarks({middle}, drawn, canvas);
 }
 

@@ -54,7 +54,7 @@ std::vector<Point> corners(const Rect& r) {
 void drawRectangles(const std::vector<RectangleRow>& rows, const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const bool lying = isLying(drawn.settings);
     Polylines rectangles;
-    std::vector<Segment> thin;
+    ManySegments thin(frame.rect.grown(1));
     for (const RectangleRow& row : rows) {
         const auto rect = onSheet(row, lying, frame);
         if (!rect || !frame.rect.intersects(rect->grown(0.01))) continue;
@@ -62,11 +62,11 @@ void drawRectangles(const std::vector<RectangleRow>& rows, const Drawn& drawn, c
         if (!isThin)
             rectangles.push_back(corners(*rect));
         else if (lying)
-            thin.push_back({{rect->x, rect->y + rect->height / 2}, {rect->right(), rect->y + rect->height / 2}});
+            thin.add({rect->x, rect->y + rect->height / 2}, {rect->right(), rect->y + rect->height / 2});
         else
-            thin.push_back({{rect->x + rect->width / 2, rect->y}, {rect->x + rect->width / 2, rect->bottom()}});
+            thin.add({rect->x + rect->width / 2, rect->y}, {rect->x + rect->width / 2, rect->bottom()});
     }
-    for (const auto& line : thin.empty() ? Polylines{} : coveredBy(thin, frame.rect)) {
+    for (const auto& line : thin.lines()) {
         const double half = finestDetail / 2;
         const Point &a = line[0], &b = line[1];
         rectangles.push_back(lying ? corners({a.x, a.y - half, b.x - a.x, 2 * half})

@@ -1,4 +1,5 @@
 // A line from each sample down to another curve, usually to zero, with a dot at its head.
+#include "drawing/thinning.h"
 #include "plots/common_settings.h"
 #include "plots/curve_marks.h"
 #include "plots/curve_source.h"
@@ -12,12 +13,13 @@ namespace {
 const Setting* const settings[] = {&toSetting,      &colourSetting, &widthSetting,
                                    &patternSetting, &sizeSetting,   &everySetting};
 
-void drawStems(const std::vector<Point>& heads, const std::vector<Point>& feet, const Drawn& drawn, Canvas& canvas) {
-    std::vector<Segment> stems;
-    for (std::size_t i = 0; i < heads.size(); ++i) stems.push_back({feet[i], heads[i]});
+void drawStems(const std::vector<Point>& heads, const std::vector<Point>& feet, const Drawn& drawn, const Rect& room,
+               Canvas& canvas) {
+    ManySegments stems(room);
+    for (std::size_t i = 0; i < heads.size(); ++i) stems.add(feet[i], heads[i]);
     Pen pen = penOf(drawn);
     pen.roundEnds = false;
-    canvas.segments(stems, pen);
+    canvas.stroke(stems.lines(), pen);
     const Paint paint{drawn.colour};
     canvas.marks(heads, {circle(number(drawn.settings, sizeSetting) / 2)}, &paint, nullptr);
 }
@@ -36,7 +38,7 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
         heads.push_back(marks[i].at);
         feet.push_back({marks[i].at.x, down});
     }
-    drawStems(heads, feet, drawn, canvas);
+    drawStems(heads, feet, drawn, frame.rect.grown(1), canvas);
 }
 
 void swatch(const Drawn& drawn, const Rect& rect, Canvas& canvas) {
@@ -45,7 +47,7 @@ void swatch(const Drawn& drawn, const Rect& rect, Canvas& canvas) {
         heads.push_back({rect.x + part * rect.width, rect.y + (part == 0.5 ? 0.25 : 0.45) * rect.height});
         feet.push_back({heads.back().x, rect.y + 0.8 * rect.height});
     }
-    drawStems(heads, feet, drawn, canvas);
+    drawStems(heads, feet, drawn, rect, canvas);
 }
 
 } // namespace

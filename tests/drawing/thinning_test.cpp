@@ -81,13 +81,14 @@ TEST_CASE("a million marks become dots that cover the same paper") {
 }
 
 TEST_CASE("overlapping upright and level lines are joined, apart ones stay apart, and others are left alone") {
-    const Polylines merged = coveredBy({{{11, 10}, {11, 15}},
-                                        {{11.001, 14}, {11.001, 19}},
-                                        {{11, 20}, {11, 30}},
-                                        {{10, 10}, {13, 14}},
-                                        {{15, 15}, {16, 15}},
-                                        {{15.5, 15}, {17, 15}}},
-                                       panel);
+    ManySegments many(panel);
+    for (int i = 0; i < 60'000; ++i) many.add({11, 10}, {11, 15}); // the same again and again
+    many.add({11.001, 14}, {11.001, 19});
+    many.add({11, 20}, {11, 30});
+    many.add({10, 10}, {13, 14});
+    many.add({15, 15}, {16, 15});
+    many.add({15.5, 15}, {17, 15});
+    const Polylines merged = many.lines();
     REQUIRE(merged.size() == 4);
     const auto has = [&](Point a, Point b) {
         return std::ranges::any_of(merged, [&](const auto& line) {
@@ -104,12 +105,12 @@ TEST_CASE("overlapping upright and level lines are joined, apart ones stay apart
 TEST_CASE("a million of anything is a drawing of few points") {
     std::mt19937 random(5);
     std::uniform_real_distribution<double> x(10, 110), y(10, 70);
-    std::vector<Segment> bars;
+    ManySegments bars(panel);
     for (int i = 0; i < 1'000'000; ++i) {
         const double at = x(random);
-        bars.push_back({{at, 70}, {at, y(random)}});
+        bars.add({at, 70}, {at, y(random)});
     }
     Scene scene;
-    Canvas(scene, panel, 12).segments(bars, {{0, 0, 0}, 0.2});
+    Canvas(scene, panel, 12).stroke(bars.lines(), {{0, 0, 0}, 0.2});
     CHECK(size(scene) < 30'000);
 }
