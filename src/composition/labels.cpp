@@ -8,9 +8,7 @@ namespace {
 
 /// ISO 80000-1: the number that is shown is the quotient of quantity and unit.
 std::string quantityLabel(const std::string& label, const std::string& symbol, const std::string& unit) {
-    std::string text = symbol.empty()  ? label
-                       : label.empty() ? "$" + symbol + "$"
-                                       : label + " $" + symbol + "$";
+    std::string text = symbol.empty() ? label : label.empty() ? "$" + symbol + "$" : label + " $" + symbol + "$";
     if (!unit.empty() && unit != "1") {
         const std::string printed = printedUnit(unit);
         const bool compound = printed.find_first_of(" /") != std::string::npos;
@@ -25,8 +23,22 @@ namespace {
 
 using Rank = ScaleWord::Rank;
 
+/// Several symbols with one label and unit: "Drawdown $h$, $s$ / m"; empty if they share neither.
+std::string sharedLabel(const std::vector<ScaleWord>& words) {
+    std::set<std::string> symbols;
+    for (const ScaleWord& word : words) {
+        if (word.label.empty() || word.label != words[0].label || word.unit != words[0].unit) return "";
+        if (!word.symbol.empty()) symbols.insert(word.symbol);
+    }
+    std::string all;
+    for (const std::string& symbol : symbols) all += (all.empty() ? "" : "$, $") + symbol;
+    return quantityLabel(words[0].label, all, words[0].unit);
+}
+
 /// From the functions that plots draw: their common label, or their names with the common unit.
-std::string functionLabel(const std::vector<ScaleWord>& words) {
+std::string functionLabel(const std::vector<ScaleWord>& words, int format) {
+    // The first format said a label again for each symbol.
+    if (const std::string shared = format >= 2 ? sharedLabel(words) : ""; !shared.empty()) return shared;
     std::set<std::string> labels, units;
     for (const ScaleWord& word : words) {
         if (word.symbol.empty() && word.label.empty()) return "";
@@ -80,7 +92,7 @@ std::string label(const PanelReading& reading, ScaleWord PlotWords::*which, cons
     }
     const Rank rank = std::ranges::max_element(words, {}, &ScaleWord::rank)->rank;
     if (rank == Rank::Coordinate) return coordinateLabel(words, coordinate);
-    if (rank == Rank::Function) return functionLabel(words);
+    if (rank == Rank::Function) return functionLabel(words, reading.format);
     return quantityLabel(words[0].label, words[0].symbol, words[0].unit);
 }
 

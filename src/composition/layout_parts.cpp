@@ -12,8 +12,10 @@ Box Given::box(const std::string& text, double size) const {
     return text.empty() ? Box{} : labelBox(withValues(page, text), FontId::Text, size, page.names);
 }
 
-Box tickBox(const std::string& label, double size) {
-    if (label.starts_with('"')) return labelBox(label.substr(1), FontId::Text, size, {});
+namespace {
+
+/// Digits, a power of ten, a multiple of π, degrees, or digits with a prefix.
+Box numberBox(const std::string& label, double size) {
     const auto power = label.find('^');
     if (power == std::string::npos) {
         const auto end = label.find_first_not_of("-0123456789.");
@@ -47,9 +49,16 @@ Box tickBox(const std::string& label, double size) {
     return layoutMath(*mathRow(std::move(parts)), size, false);
 }
 
+} // namespace
+
+Box tickBox(const Ticks& ticks, std::size_t index, double size) {
+    return ticks.areWords ? labelBox(ticks.labels[index], FontId::Text, size, {})
+                          : numberBox(ticks.labels[index], size);
+}
+
 double widestLabel(const Ticks& ticks, double size) {
     double widest = 0;
-    for (const std::string& label : ticks.labels) widest = std::max(widest, tickBox(label, size).width);
+    for (std::size_t i = 0; i < ticks.labels.size(); ++i) widest = std::max(widest, tickBox(ticks, i, size).width);
     return widest;
 }
 
@@ -61,7 +70,7 @@ template <typename Extent> void clearNumbers(Ticks& ticks, const AxisMap& map, d
     double end = -HUGE_VAL;
     for (std::size_t i = 0; i < ticks.places.size(); ++i) {
         if (ticks.labels[i].empty()) continue;
-        const double at = map.toSheet(ticks.places[i]), half = extent(ticks.labels[i]) / 2;
+        const double at = map.toSheet(ticks.places[i]), half = extent(i) / 2;
         if (at - half < end + gap)
             ticks.labels[i].clear();
         else
@@ -80,13 +89,13 @@ Ticks clearTicks(const TickRules& rules, const AxisMap& map, double size) {
             least = std::min(least, map.toSheet(ticks.places[i]) - map.toSheet(ticks.places[i - 1]));
         if (widestLabel(ticks, size) + 2 <= least || rules.count > 0 || !rules.given.empty()) break;
     }
-    clearNumbers(ticks, map, 0.3 * size, [&](const std::string& label) { return tickBox(label, size).width; });
+    clearNumbers(ticks, map, 0.3 * size, [&](std::size_t i) { return tickBox(ticks, i, size).width; });
     return ticks;
 }
 
 Ticks clearTicksUp(const TickRules& rules, const AxisMap& map, double size, double wanted) {
     Ticks ticks = ticksBy(rules, map.low, map.high, wanted);
-    clearNumbers(ticks, map, 0.1 * size, [&](const std::string& label) { return tickBox(label, size).height(); });
+    clearNumbers(ticks, map, 0.1 * size, [&](std::size_t i) { return tickBox(ticks, i, size).height(); });
     return ticks;
 }
 

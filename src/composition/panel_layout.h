@@ -27,8 +27,8 @@ struct LetterSizes {
 };
 LetterSizes letterSizes(const Sheet& sheet);
 
-/// What is written at a tick, typeset: digits, a power of ten, a multiple of π, degrees, or digits with a prefix.
-Box tickBox(const std::string& label, double size);
+/// What is written at a tick, typeset.
+Box tickBox(const Ticks& ticks, std::size_t index, double size);
 
 /// How the legend is shown once its place is decided.
 struct LegendLayout {

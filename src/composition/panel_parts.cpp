@@ -93,7 +93,7 @@ private:
             const double y = heightOf(bar.ticks.places[i]);
             lines.push_back({{x, y}, {x + tick, y}});
             if (bar.ticks.labels[i].empty()) continue;
-            const Box number = tickBox(bar.ticks.labels[i], sizes_.number);
+            const Box number = tickBox(bar.ticks, i, sizes_.number);
             addBox(figure_.scene, number, x + tick + 0.8, y + 0.33 * sizes_.number, inkColour);
             right = std::max(right, x + tick + 0.8 + number.width);
         }
@@ -161,7 +161,7 @@ private:
             const double x = frame_.onSheet(layout_.xTicks.places[i], frame_.map.y.low).x;
             lines.push_back({{x, y}, {x, y + tick}});
             if (layout_.xTicks.labels[i].empty()) continue;
-            const Box number = tickBox(layout_.xTicks.labels[i], sizes_.number);
+            const Box number = tickBox(layout_.xTicks, i, sizes_.number);
             // A minus sign hangs out to the left, so that the digits stand under their tick.
             const double sign = layout_.xTicks.labels[i].starts_with('-')
                                     ? layoutMath(*mathDigits("-"), sizes_.number, false).width
@@ -189,7 +189,7 @@ private:
             const double y = frame_.onSheet(frame_.map.x.low, layout_.yTicks.places[i]).y;
             lines.push_back({{x, y}, {x - tick, y}});
             if (layout_.yTicks.labels[i].empty()) continue;
-            const Box number = tickBox(layout_.yTicks.labels[i], sizes_.number);
+            const Box number = tickBox(layout_.yTicks, i, sizes_.number);
             const double at = x - tick - 0.8 - number.width;
             addBox(figure_.scene, number, at, y + 0.33 * sizes_.number, inkColour);
             left = std::min(left, at);

@@ -1,5 +1,6 @@
 #include "composition/polar_parts.h"
 
+#include "composition/layout_parts.h"
 #include "drawing/canvas.h"
 #include "drawing/colours.h"
 
@@ -68,7 +69,7 @@ void drawPolarScales(Scene& scene, std::vector<Hit>& hits, std::size_t panel, co
         const double phi = polar.turned(layout.polar.angles.places[i]), c = std::cos(phi), s = std::sin(phi);
         const Point rim = polar.onSheet(layout.polar.angles.places[i], polar.radius.high);
         lines.push_back({rim, {rim.x + 0.8 * c, rim.y - 0.8 * s}});
-        const Box number = tickBox(layout.polar.angles.labels[i], size);
+        const Box number = tickBox(layout.polar.angles, i, size);
         const double reach = 1.4, cap = 0.66 * size;
         const Point middle{rim.x + c * (reach + number.width / 2), rim.y - s * (reach + cap / 2)};
         addBox(scene, number, middle.x - number.width / 2, middle.y + cap / 2, inkColour);
@@ -77,8 +78,7 @@ void drawPolarScales(Scene& scene, std::vector<Hit>& hits, std::size_t panel, co
     // The radius: from below the middle out to below the rim.
     const Point along = layout.polar.direction;
     const bool level = along.y == 0;
-    double widest = 0;
-    for (const std::string& number : layout.polar.angles.labels) widest = std::max(widest, tickBox(number, size).width);
+    const double widest = widestLabel(layout.polar.angles, size);
     const double offset = scaleOffset + 0.6 + (level ? size : widest);
     const Point start = level ? Point{polar.middle.x, f.bottom() + offset} : Point{f.x - offset, polar.middle.y};
     const auto at = [&](double r) {
@@ -92,7 +92,7 @@ void drawPolarScales(Scene& scene, std::vector<Hit>& hits, std::size_t panel, co
         const Point p = at(layout.yTicks.places[i]);
         lines.push_back({p, level ? Point{p.x, p.y + tick} : Point{p.x - tick, p.y}});
         if (layout.yTicks.labels[i].empty()) continue;
-        const Box number = tickBox(layout.yTicks.labels[i], size);
+        const Box number = tickBox(layout.yTicks, i, size);
         const double x = level ? p.x - number.width / 2 : p.x - tick - toNumber - number.width,
                      baseline = level ? p.y + tick + 0.6 + 0.72 * size : p.y + 0.33 * size;
         addBox(scene, number, x, baseline, inkColour);

@@ -76,7 +76,7 @@ private:
             // Both floor scales begin at one corner: only the first writes its number there.
             if (k == 1 && std::hypot(p.x - corner_.x, p.y - corner_.y) < 0.8 * size) continue;
             if (layout_.space.ticks[k].labels[i].empty()) continue;
-            const Box box = tickBox(layout_.space.ticks[k].labels[i], size);
+            const Box box = tickBox(layout_.space.ticks[k], i, size);
             const double reach = distance::tick + 0.8 + (std::abs(nx) * box.width + std::abs(ny) * 0.7 * size) / 2;
             const Rect rect{p.x + nx * reach - box.width / 2, p.y + ny * reach - 0.4 * size, box.width, 0.8 * size};
             // The first format let numbers touch.

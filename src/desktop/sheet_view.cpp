@@ -1,6 +1,6 @@
 #include "desktop/sheet_view.h"
 
-#include "composition/labels.h"
+#include "drawing/nearness.h"
 #include "plots/read_out.h"
 
 #include <QKeyEvent>
@@ -44,23 +44,6 @@ Limits moved(const AxisMap& map, double part) {
 
 } // namespace
 
-namespace {
-
-double distanceTo(const Polylines& lines, Point p) {
-    double least = HUGE_VAL;
-    for (const auto& line : lines) {
-        for (std::size_t i = 0; i + 1 < line.size(); ++i) {
-            const double dx = line[i + 1].x - line[i].x, dy = line[i + 1].y - line[i].y, square = dx * dx + dy * dy;
-            const double part =
-                square > 0 ? std::clamp(((p.x - line[i].x) * dx + (p.y - line[i].y) * dy) / square, 0.0, 1.0) : 0;
-            least = std::min(least, std::hypot(line[i].x + part * dx - p.x, line[i].y + part * dy - p.y));
-        }
-    }
-    return least;
-}
-
-} // namespace
-
 std::optional<SheetView::Held> SheetView::handleAt(Point mm) const {
     const Drawn* drawn = figure_ ? drawnAt(figure_->figure, selection_) : nullptr;
     if (!drawn || !drawn->kind->handles) return std::nullopt;
@@ -68,10 +51,12 @@ std::optional<SheetView::Held> SheetView::handleAt(Point mm) const {
     double reach = 6 / fit();
     const std::vector<Handle> handles = drawn->kind->handles(*drawn, figure_->figure.panels[selection_.panel].frame());
     for (std::size_t i = 0; i < handles.size(); ++i) {
-        const double away = distanceTo(handles[i].at, mm);
-        if (!(away < reach)) continue;
-        reach = away;
-        nearest = Held{i, handles[i].across, handles[i].up};
+        for (const auto& line : handles[i].at) {
+            const double away = distanceTo(line, mm);
+            if (!(away < reach)) continue;
+            reach = away;
+            nearest = Held{i, handles[i].across, handles[i].up};
+        }
     }
     return nearest;
 }

@@ -1,5 +1,7 @@
 #include "drawing/thinning.h"
 
+#include "drawing/nearness.h"
+
 #include <algorithm>
 #include <bit>
 #include <cmath>
@@ -68,15 +70,6 @@ struct Stamp {
     std::vector<Span> spans;
 };
 
-bool isInside(const std::vector<Point>& polygon, Point p) {
-    bool inside = false;
-    for (std::size_t i = 0; i < polygon.size(); ++i) {
-        const Point &a = polygon[i], &b = polygon[(i + 1) % polygon.size()];
-        if ((a.y > p.y) != (b.y > p.y) && p.x < a.x + (b.x - a.x) * (p.y - a.y) / (b.y - a.y)) inside = !inside;
-    }
-    return inside;
-}
-
 Stamp stampOf(const Polylines& shape, double cell) {
     double reach = cell;
     for (const auto& polygon : shape) {
@@ -88,7 +81,7 @@ Stamp stampOf(const Polylines& shape, double cell) {
         for (int x = -most; x <= most; ++x) {
             const bool covered =
                 (row == 0 && x == 0 && shape.empty()) || std::ranges::any_of(shape, [&](const auto& polygon) {
-                    return isInside(polygon, {x * cell, row * cell});
+                    return isInside({polygon}, {x * cell, row * cell});
                 });
             if (!covered) continue;
             if (!stamp.spans.empty() && stamp.spans.back().row == row && stamp.spans.back().to == x - 1)

@@ -211,12 +211,13 @@ namespace {
 Ticks givenTicks(const TickRules& rules, double low, double high) {
     Ticks ticks;
     if (!rules.words.empty()) {
+        ticks.areWords = true;
         std::map<double, std::string> sorted;
         for (std::size_t i = 0; i < rules.words.size(); ++i) sorted.emplace(rules.given[i], rules.words[i]);
         for (const auto& [place, word] : sorted) {
             if (!(place >= low && place <= high)) continue;
             ticks.places.push_back(place);
-            ticks.labels.push_back("\"" + word);
+            ticks.labels.push_back(word);
         }
         return ticks;
     }

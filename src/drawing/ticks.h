@@ -24,11 +24,11 @@ enum class MinorTicks { Automatic, None, Halves, Fifths, Tenths };
 struct Ticks {
     double step = 1; ///< of a linear scale
     std::vector<double> places;
-    std::vector<std::string>
-        labels; ///< digits with a true decimal spelling, "-" is printed as a minus sign; "10^3",
-                ///< "3π/2", "20 k", "90°"; a word after a quotation mark; empty: a mark without a number
-    std::vector<double> minor; ///< shorter marks between, without labels
-    int powerOfTen = 0;        ///< the labels are to be multiplied by 10 to this power, said once at the scale's end
+    std::vector<std::string> labels; ///< digits with a true decimal spelling, "-" is printed as a minus sign; "10^3",
+                                     ///< "3π/2", "20 k", "90°"; words; empty: a mark without a number
+    bool areWords = false;           ///< the labels are words of a person, with formulas between $
+    std::vector<double> minor;       ///< shorter marks between, without labels
+    int powerOfTen = 0; ///< the labels are to be multiplied by 10 to this power, said once at the scale's end
 };
 
 /// Ticks between low < high with a step of 1, 2 or 5 times a power of ten, as near to `wanted` marks as that allows.

@@ -148,4 +148,35 @@ std::optional<Touched> tellPoint(const Drawn& drawn, const Frame& frame, Point m
     return told;
 }
 
+Reading readPairs(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path,
+                  const FurtherColumns& further) {
+    Reading reading;
+    nameColumns(reading, context.page, plotted);
+    for (std::size_t c = 0; c < casesOf(plotted); ++c) {
+        CaseColumns columns = columnsOfCase(context, plotted, c, reading.problems);
+        if (columns.numbers.size() > 2)
+            refuse(reading, plotted, "Pairs have two components, and this has more.", "write two of them: (t, s)");
+        if (further && reading.problems.empty()) further(c, columns, reading.problems);
+        if (!reading.problems.empty()) {
+            reading.drawn.clear();
+            break;
+        }
+        Drawn drawn = drawnOf(context, plot, path, c, casesOf(plotted));
+        drawn.entry = columnEntry(context.page, plotted, c);
+        addColumns(drawn, std::move(columns.names), std::move(columns.numbers));
+        reading.drawn.push_back(std::move(drawn));
+    }
+    return reading;
+}
+
+void reachPairs(const Drawn& drawn, Extents& extents) {
+    extents.holdAll(true, *columnsOf(drawn)->numbers[0]);
+    extents.holdAll(false, *columnsOf(drawn)->numbers[1]);
+}
+
+bool arePairs(const Signature& signature) {
+    return signature.columns ? signature.components <= 2
+                             : signature.variables == 1 && signature.components == 1 && !signature.constant;
+}
+
 } // namespace coulter

@@ -1,6 +1,8 @@
 #pragma once
 #include "plots/plot_kind.h"
 
+#include <functional>
+
 namespace coulter {
 
 // Reading plots as columns of numbers.
@@ -26,6 +28,17 @@ std::string columnName(const ExprPtr& expression);
 
 /// A source of columns, in a thing that is drawn.
 void addColumns(Drawn& drawn, std::vector<std::string> names, std::vector<Column> numbers, bool arePlaces = false);
+
+/// Reads a plot as pairs (x, y), one set for each case.
+/// @param further  adds what the kind needs beside them; may be empty
+using FurtherColumns = std::function<void(std::size_t caseIndex, CaseColumns& columns, Problems& problems)>;
+Reading readPairs(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path,
+                  const FurtherColumns& further = {});
+/// Room for all of them.
+void reachPairs(const Drawn& drawn, Extents& extents);
+
+/// Whether it is pairs: columns, or numbers along a variable.
+bool arePairs(const Signature& signature);
 
 /// Legend entry of columns: their cases, or the last of a pair.
 MathPtr columnEntry(const Page& page, const Plotted& plotted, std::size_t caseIndex);

@@ -39,6 +39,15 @@ const Setting runSetting{.key = "members by",
                          .words = runWords,
                          .rare = true};
 
+const Setting insideSetting{.key = "inside",
+                            .label = "inside",
+                            .meaning = "opacity of what the line encloses; 0: not filled",
+                            .type = SettingType::Number,
+                            .usual = 0.0,
+                            .least = 0,
+                            .greatest = 1,
+                            .step = 0.05};
+
 const Setting opacitySetting{.key = "opacity",
                              .label = "opacity",
                              .meaning = "1 hides what is below, 0 shows nothing",

@@ -11,6 +11,7 @@ extern const Setting widthSetting;   ///< of lines, mm
 extern const Setting patternSetting; ///< of lines
 
 extern const Setting runSetting;     ///< how the members of a family differ
+extern const Setting insideSetting;  ///< opacity of what a closed line encloses
 extern const Setting opacitySetting; ///< of all that a plot draws
 
 /// What the plot's kind has of it, or 1.

@@ -3,7 +3,6 @@
 #include "plots/column_source.h"
 #include "plots/common_settings.h"
 #include "plots/marks.h"
-#include "plots/reading.h"
 #include "plots/telling.h"
 
 #include <algorithm>
@@ -79,24 +78,10 @@ void addEnds(const ReadingContext& context, const Plot& plot, const Plotted& plo
 }
 
 Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
-    Reading reading;
-    nameColumns(reading, context.page, plotted);
-    for (std::size_t c = 0; c < casesOf(plotted); ++c) {
-        CaseColumns columns = columnsOfCase(context, plotted, c, reading.problems);
-        if (columns.numbers.size() > 2)
-            refuse(reading, plotted, "Readings are pairs, and this has three components.", "write two columns: (t, s)");
-        addEnds(context, plot, plotted, c, uprightErrorSetting, 1, columns, reading.problems);
-        addEnds(context, plot, plotted, c, levelErrorSetting, 0, columns, reading.problems);
-        if (columns.numbers.empty() || !reading.problems.empty()) {
-            reading.drawn.clear();
-            break;
-        }
-        Drawn drawn = drawnOf(context, plot, path, c, casesOf(plotted));
-        drawn.entry = columnEntry(context.page, plotted, c);
-        addColumns(drawn, std::move(columns.names), std::move(columns.numbers));
-        reading.drawn.push_back(std::move(drawn));
-    }
-    return reading;
+    return readPairs(context, plot, plotted, path, [&](std::size_t c, CaseColumns& columns, Problems& problems) {
+        addEnds(context, plot, plotted, c, uprightErrorSetting, 1, columns, problems);
+        addEnds(context, plot, plotted, c, levelErrorSetting, 0, columns, problems);
+    });
 }
 
 /// Where the ends of bars upwards and across are among the columns; 0: there are none.
@@ -111,8 +96,7 @@ Ends endsOf(const Drawn& drawn) {
 
 void reach(const Drawn& drawn, Extents& extents) {
     const Columns& columns = *columnsOf(drawn);
-    extents.holdAll(true, *columns.numbers[0]);
-    extents.holdAll(false, *columns.numbers[1]);
+    reachPairs(drawn, extents);
     const Ends ends = endsOf(drawn);
     for (std::size_t k = 0; k < 2; ++k) {
         if (ends.up > 0) extents.holdAll(false, *columns.numbers[ends.up + k]);
@@ -196,11 +180,7 @@ const PlotKind errorBarsKind{.name = "error bars",
                              .layer = Layer::Line,
                              .settings = settings,
                              .takesColumns = true,
-                             .fits =
-                                 [](const Signature& s) {
-                                     return s.columns ? s.components <= 2
-                                                      : s.variables == 1 && s.components == 1 && !s.constant;
-                                 },
+                             .fits = arePairs,
                              .read = read,
                              .reach = reach,
                              .draw = draw,

@@ -22,50 +22,34 @@ const Setting joinedSetting{.key = "joined",
                             .usual = std::string("no"),
                             .words = joinedWords};
 
-const Setting insideSetting{.key = "inside",
-                            .label = "inside",
-                            .meaning = "opacity of what joined points enclose; 0: not filled",
-                            .type = SettingType::Number,
-                            .usual = 0.0,
-                            .least = 0,
-                            .greatest = 1,
-                            .step = 0.05};
-
 const Setting* const settings[] = {&colourSetting, &shapeSetting, &sizeSetting,    &fillingSetting, &joinedSetting,
                                    &insideSetting, &widthSetting, &patternSetting, &runSetting,     &opacitySetting};
 
-Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
+/// A vector over a grid is places in the plane; its variable is no coordinate.
+Reading readPlaces(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
     Reading reading;
-    const bool isPath = !plotted.isColumn && componentCount(context.page, plotted) > 1;
-    if (isPath)
-        nameCoordinates(reading, context, plotted.expression, false);
-    else
-        nameColumns(reading, context.page, plotted);
+    nameCoordinates(reading, context, plotted.expression, false);
     for (std::size_t c = 0; c < casesOf(plotted); ++c) {
         CaseColumns columns = columnsOfCase(context, plotted, c, reading.problems);
-        // A vector over a grid is a place; its variable is no coordinate.
-        const bool isPlace = !plotted.isColumn && columns.numbers.size() == 3;
-        if (isPlace) std::rotate(columns.numbers.begin(), columns.numbers.begin() + 1, columns.numbers.end());
-        if (isPlace) columns.names = {"x", "y", columns.names[0]};
-        if (!columns.numbers.empty() && columns.numbers.size() > (isPlace ? 3U : 2U))
+        if (columns.numbers.size() > 3)
             refuse(reading, plotted, "Points lie in the plane, and this has three components.",
                    "write the two that are to be seen");
-        if (columns.numbers.empty() || !reading.problems.empty()) {
+        if (!reading.problems.empty()) {
             reading.drawn.clear();
             break;
         }
+        std::rotate(columns.numbers.begin(), columns.numbers.begin() + 1, columns.numbers.end());
         Drawn drawn = drawnOf(context, plot, path, c, casesOf(plotted));
         drawn.entry = columnEntry(context.page, plotted, c);
-        addColumns(drawn, std::move(columns.names), std::move(columns.numbers), isPlace);
+        addColumns(drawn, {"x", "y", columns.names[0]}, std::move(columns.numbers), true);
         reading.drawn.push_back(std::move(drawn));
     }
     return reading;
 }
 
-void reach(const Drawn& drawn, Extents& extents) {
-    const Columns& columns = *columnsOf(drawn);
-    extents.holdAll(true, *columns.numbers[0]);
-    extents.holdAll(false, *columns.numbers[1]);
+Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
+    const bool arePlaces = !plotted.isColumn && componentCount(context.page, plotted) > 1;
+    return arePlaces ? readPlaces(context, plot, plotted, path) : readPairs(context, plot, plotted, path);
 }
 
 /// Joined points, broken where one is undefined.
@@ -119,7 +103,7 @@ const PlotKind pointsKind{
     .takesColumns = true,
     .fits = [](const Signature& s) { return s.variables <= 1 && s.components <= 2 && !s.constant; },
     .read = read,
-    .reach = reach,
+    .reach = reachPairs,
     .draw = draw,
     .swatch = swatch,
     .tell = tellPoint};

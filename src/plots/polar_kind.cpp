@@ -8,15 +8,6 @@
 namespace coulter {
 namespace {
 
-const Setting insideSetting{.key = "inside",
-                            .label = "inside",
-                            .meaning = "opacity of what the curve encloses; 0: not filled",
-                            .type = SettingType::Number,
-                            .usual = 0.0,
-                            .least = 0,
-                            .greatest = 1,
-                            .step = 0.05};
-
 const Setting* const settings[] = {&colourSetting,      &widthSetting, &patternSetting, &insideSetting,
                                    &shapeOrNoneSetting, &sizeSetting,  &fillingSetting, &everySetting,
                                    &stepSetting,        &runSetting,   &opacitySetting};

@@ -1,7 +1,6 @@
 // Values that hold for a while, then change at once.
 #include "plots/column_source.h"
 #include "plots/common_settings.h"
-#include "plots/reading.h"
 #include "plots/telling.h"
 
 #include <algorithm>
@@ -30,22 +29,7 @@ const Setting* const settings[] = {&colourSetting, &widthSetting, &patternSettin
                                    &risersSetting, &runSetting,   &opacitySetting};
 
 Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
-    Reading reading;
-    nameColumns(reading, context.page, plotted);
-    for (std::size_t c = 0; c < casesOf(plotted); ++c) {
-        CaseColumns columns = columnsOfCase(context, plotted, c, reading.problems);
-        if (columns.numbers.size() > 2)
-            refuse(reading, plotted, "Steps are values over a place, and this has several.", "draw it as points");
-        if (columns.numbers.size() != 2) {
-            reading.drawn.clear();
-            break;
-        }
-        Drawn drawn = drawnOf(context, plot, path, c, casesOf(plotted));
-        drawn.entry = columnEntry(context.page, plotted, c);
-        addColumns(drawn, std::move(columns.names), std::move(columns.numbers));
-        reading.drawn.push_back(std::move(drawn));
-    }
-    return reading;
+    return readPairs(context, plot, plotted, path);
 }
 
 /// Each value with where it holds, on the sheet.
@@ -157,11 +141,7 @@ const PlotKind stepsKind{.name = "steps",
                          .layer = Layer::Line,
                          .settings = settings,
                          .takesColumns = true,
-                         .fits =
-                             [](const Signature& s) {
-                                 return s.columns ? s.components <= 2
-                                                  : s.variables == 1 && s.components == 1 && !s.constant;
-                             },
+                         .fits = arePairs,
                          .read = read,
                          .reach = reach,
                          .trace = trace,

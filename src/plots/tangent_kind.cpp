@@ -74,11 +74,6 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
     return reading;
 }
 
-void reach(const Drawn& drawn, Extents& extents) {
-    extents.holdAll(true, *columnsOf(drawn)->numbers[0]);
-    extents.holdAll(false, *columnsOf(drawn)->numbers[1]);
-}
-
 struct Touch {
     double x = 0, y = 0, slope = 0;
 };
@@ -141,7 +136,7 @@ const PlotKind tangentKind{
     .settings = settings,
     .fits = [](const Signature& s) { return s.variables == 1 && s.components == 1 && !s.constant; },
     .read = read,
-    .reach = reach,
+    .reach = reachPairs,
     .draw = draw,
     .swatch = lineSwatch,
     .tell = tell,

@@ -195,7 +195,7 @@ TEST_CASE("words stand under bars instead of numbers, and bars on a variable nee
     d.panels[0].plots = {plotOf("a", "bars")};
     setOf(d.panels[0].plots[0], "words", std::string("sand; clay"));
     const Figure figure = drawFigure(d);
-    CHECK(figure.panels[0].layout.xTicks.labels == std::vector<std::string>{"\"sand", "\"clay"});
+    CHECK(figure.panels[0].layout.xTicks.labels == std::vector<std::string>{"sand", "clay"});
     CHECK(figure.panels[0].layout.xTicks.places == std::vector<double>{1, 2});
     d.panels[0].plots = {plotOf("f(x)", "bars")};
     CHECK(drawFigure(d).panels[0].problems[0][0].suggestion.find("step 1") != std::string::npos);
@@ -394,8 +394,8 @@ TEST_CASE("an area covers a part of the interval, each side in its colour, and i
         CHECK(fills[0]->colour != Colour{1, 2, 3});
         CHECK(fills[1]->colour == Colour{1, 2, 3});
         const Rect above = around(fills[0]->polygons[0]), below = around(fills[1]->polygons[0]);
-        CHECK(
-            sameRect(above, expected(figure, scales, x, y, 0, 0), expected(figure, scales, x, y, std::numbers::pi, 1), 0.03));
+        CHECK(sameRect(above, expected(figure, scales, x, y, 0, 0), expected(figure, scales, x, y, std::numbers::pi, 1),
+                       0.03));
         CHECK(sameRect(below, expected(figure, scales, x, y, std::numbers::pi, 0),
                        expected(figure, scales, x, y, 1.5 * std::numbers::pi, -1), 0.03));
         const std::string& words = figure.panels[0].drawn[0].words;

@@ -93,3 +93,16 @@ TEST_CASE("each case of a family is a curve of its own, with its entry") {
     Evaluator second(*curveOf(reading.drawn[1])->program);
     CHECK(second(3) == 6);
 }
+
+TEST_CASE("several symbols with one label and unit say it once, but in the first format") {
+    const Page page = readPage(std::vector<std::string>{"s(t) = t, unit m, label \"Drawdown\"", "t in [0, 1]",
+                                                        "h = {1, 2}, unit m, label \"Drawdown\"", "q = {0, 1}"});
+    Panel panel;
+    panel.plots = {plotOf("s(t)"), plotOf("(q, h)", "points")};
+    const auto up = [&](int format) {
+        const PanelReading reading = readPlots(page, panel, 0, format);
+        return labelsOf(panel, reading, unitsOf(reading)).up;
+    };
+    CHECK(up(2) == "Drawdown $h$, $s$ / m");
+    CHECK(up(1) == "Drawdown $h$, Drawdown $s$ / m");
+}

@@ -42,7 +42,7 @@ void numbersStandClear(const Figure& figure) {
     for (std::size_t i = 0; i < layout.xTicks.places.size(); ++i) {
         if (layout.xTicks.labels[i].empty()) continue;
         const double at = layout.frame.onSheet(layout.xTicks.places[i], layout.frame.map.y.low).x,
-                     half = tickBox(layout.xTicks.labels[i], layout.sizes.number).width / 2;
+                     half = tickBox(layout.xTicks, i, layout.sizes.number).width / 2;
         across.emplace_back(at - half, at + half);
     }
     std::ranges::sort(across);
@@ -87,7 +87,6 @@ TEST_CASE("a curve stands where arithmetic has it on linear, logarithmic and rev
                     const double expected = logarithmic ? std::log(2 * x + 1) / std::log(300) : (2 * x + 1 - 1) / 299;
                     CHECK(std::abs(up - expected) * rect.height < 0.03); // tolerance of the chords and a hundredth
                 }
-                CHECK(figure.panels[0].drawn[0].parts[0].samples != nullptr);
             }
         }
     }

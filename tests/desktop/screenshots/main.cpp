@@ -158,6 +158,17 @@ void kinds() {
     keep(driver, "kinds");
 }
 
+/// A column as a histogram, selected, with the pointer at one of its bins.
+void columns() {
+    WindowDriver driver;
+    driver.window().open("demos/grains/grains.coulter");
+    driver.settle();
+    selectDrawn(driver, 0);
+    const auto& frame = driver.figure().figure.panels[0].frame();
+    driver.move(driver.sheet(), driver.sheet()->toWidget(frame.onSheet(0.46, 0.8)));
+    keep(driver, "columns");
+}
+
 /// A small window with large letters: everything is still there.
 void small() {
     WindowDriver driver;
@@ -202,6 +213,7 @@ int main(int argc, char** argv) {
     functions();
     writing();
     kinds();
+    columns();
     small();
     dark();
 }
