@@ -132,7 +132,8 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
         if (stacked && members.size() > 1) std::tie(foot, head) = stack.add(*feet[0], *members[m].values);
         Drawn drawn = drawnOf(context, plot, path, m, members.size());
         drawn.entry = members[m].entry;
-        addColumns(drawn, {placeName, members[m].name, "foot", "head"}, {places, members[m].values, foot, head});
+        addColumns(drawn, {placeName, members[m].name, "foot", "head"}, {places, members[m].values, foot, head},
+                   isLying(plot.settings) ? std::array{1, 0} : std::array{0, 1});
         reading.drawn.push_back(std::move(drawn));
     }
     ScaleWord along =
@@ -214,7 +215,7 @@ std::optional<Touched> tell(const Drawn& drawn, const Frame& frame, Point mm, do
     const auto row = rectangleAt(rectanglesOf(drawn, isLogarithmic(drawn, frame)), drawn, frame, mm);
     if (!row) return std::nullopt;
     const Columns& columns = *columnsOf(drawn);
-    Columns said{{columns.names[0], columns.names[1]}, {columns.numbers[0], columns.numbers[1]}};
+    const Columns said{{columns.names[0], columns.names[1]}, {columns.numbers[0], columns.numbers[1]}};
     return Touched{rowWords(said, *row), mm, reach};
 }
 

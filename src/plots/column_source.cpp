@@ -109,9 +109,10 @@ std::vector<Column> furtherColumns(const ReadingContext& context, const Plotted&
     return std::move(found.columns);
 }
 
-void addColumns(Drawn& drawn, std::vector<std::string> names, std::vector<Column> numbers, bool arePlaces) {
+void addColumns(Drawn& drawn, std::vector<std::string> names, std::vector<Column> numbers, std::array<int, 2> along,
+                bool arePlaces) {
     drawn.parts.push_back(
-        {std::make_shared<const Source>(Columns{std::move(names), std::move(numbers), arePlaces}), nullptr});
+        {std::make_shared<const Source>(Columns{std::move(names), std::move(numbers), along, arePlaces}), nullptr});
 }
 
 MathPtr columnEntry(const Page& page, const Plotted& plotted, std::size_t caseIndex) {

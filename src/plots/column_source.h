@@ -27,7 +27,8 @@ CaseColumns columnsOfCase(const ReadingContext& context, const Plotted& plotted,
 std::string columnName(const ExprPtr& expression);
 
 /// A source of columns, in a thing that is drawn.
-void addColumns(Drawn& drawn, std::vector<std::string> names, std::vector<Column> numbers, bool arePlaces = false);
+void addColumns(Drawn& drawn, std::vector<std::string> names, std::vector<Column> numbers,
+                std::array<int, 2> along = {0, 1}, bool arePlaces = false);
 
 /// Reads a plot as pairs (x, y), one set for each case.
 /// @param further  adds what the kind needs beside them; may be empty

@@ -144,7 +144,8 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
         };
         addColumns(
             drawn, {"from", showsWords[shows], "to", "count"},
-            {column(std::move(from)), column(std::move(height)), column(std::move(to)), column(std::move(count))});
+            {column(std::move(from)), column(std::move(height)), column(std::move(to)), column(std::move(count))},
+            isLying(plot.settings) ? std::array{1, 0} : std::array{0, 1});
         reading.drawn.push_back(std::move(drawn));
     }
     const bool lying = isLying(plot.settings);

@@ -41,7 +41,7 @@ Reading readPlaces(const ReadingContext& context, const Plot& plot, const Plotte
         std::rotate(columns.numbers.begin(), columns.numbers.begin() + 1, columns.numbers.end());
         Drawn drawn = drawnOf(context, plot, path, c, casesOf(plotted));
         drawn.entry = columnEntry(context.page, plotted, c);
-        addColumns(drawn, {"x", "y", columns.names[0]}, std::move(columns.numbers), true);
+        addColumns(drawn, {"x", "y", columns.names[0]}, std::move(columns.numbers), {0, 1}, true);
         reading.drawn.push_back(std::move(drawn));
     }
     return reading;

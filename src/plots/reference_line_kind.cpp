@@ -69,7 +69,8 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
         drawn.words = withValues(context.page, text(plot.settings, wordsSetting));
         if (!drawn.words.empty() && !drawn.name) drawn.name = ""; // its words say what it is
         drawn.names = std::make_shared<const KnownNames>(context.page.names);
-        addColumns(drawn, {columnName(plotted.expression)}, {found.columns[0]});
+        addColumns(drawn, {columnName(plotted.expression)}, {found.columns[0]},
+                   isUpright(plot.settings) ? std::array{0, -1} : std::array{-1, 0});
         reading.drawn.push_back(std::move(drawn));
     }
     return reading;

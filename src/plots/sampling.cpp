@@ -217,9 +217,9 @@ CoarseLook lookAt(const Source& source, ScaleKind xScale, const Limits& across, 
                   const std::stop_token& stop) {
     const Curve* curve = std::get_if<Curve>(&source);
     CoarseLook look;
-    if (const Columns* columns = std::get_if<Columns>(&source); columns && columns->numbers.size() > 1) {
-        look.x = thinned(*columns->numbers[0], mostColumnPoints);
-        look.y = thinned(*columns->numbers[1], mostColumnPoints);
+    if (const Columns* columns = std::get_if<Columns>(&source); columns && std::ranges::min(columns->along) >= 0) {
+        look.x = thinned(*columns->numbers[static_cast<std::size_t>(columns->along[0])], mostColumnPoints);
+        look.y = thinned(*columns->numbers[static_cast<std::size_t>(columns->along[1])], mostColumnPoints);
     }
     if (!curve) return look;
     const double most = affordable(*curve->program, std::span(&curve->interval, 1), operations, stop);

@@ -42,7 +42,8 @@ struct Field {
 struct Columns {
     std::vector<std::string> names; ///< of each
     std::vector<Column> numbers;
-    bool arePlaces = false; ///< the first two are coordinates of a vector, of which a millimetre means the same
+    std::array<int, 2> along{0, 1}; ///< which of them lies along the horizontal scale, and the vertical one; −1: none
+    bool arePlaces = false;         ///< the first two are coordinates of a vector, of which a millimetre means the same
     std::size_t rows() const { return numbers.empty() ? 0 : numbers[0]->size(); }
 };
 struct ColumnSamples {

@@ -156,10 +156,11 @@ std::vector<Lane> lanes(const Field& field, const FieldSamples& samples, const D
 /// Where the rows of columns lie across the panel.
 std::vector<Lane> lanes(const Columns& source, const ColumnSamples& samples, const Drawn&, const Frame& frame,
                         double column) {
-    if (!frame.isPlane() || samples.numbers.empty()) return {};
-    Lane lane = laneFor(source.names[0], frame.map.x);
+    if (!frame.isPlane() || source.along[0] < 0) return {};
+    const auto across = static_cast<std::size_t>(source.along[0]);
+    Lane lane = laneFor(source.names[across], frame.map.x);
     Taken taken(lane.along.length, column);
-    for (const double value : *samples.numbers[0]) {
+    for (const double value : *samples.numbers[across]) {
         const double mm = lane.along.toSheet(value);
         addDensity(lane, mm);
         if (taken.take(mm)) lane.samples.push_back(mm);
@@ -253,11 +254,12 @@ std::string words(const Field& field, const FieldSamples& samples, const Frame& 
 /// The row nearest to a place of the lane.
 std::string words(const Columns& source, const ColumnSamples& samples, const Frame& frame, std::size_t, double mm,
                   double reach) {
-    if (!frame.isPlane() || samples.numbers.empty()) return {};
+    if (!frame.isPlane() || source.along[0] < 0) return {};
+    const std::vector<double>& across = *samples.numbers[static_cast<std::size_t>(source.along[0])];
     const double at = frame.leftwards ? frame.map.x.length - mm : mm;
     std::optional<std::size_t> nearest;
     for (std::size_t i = 0; i < source.rows(); ++i) {
-        const double away = std::abs(frame.map.x.toSheet((*samples.numbers[0])[i]) - at);
+        const double away = std::abs(frame.map.x.toSheet(across[i]) - at);
         if (!(away < reach)) continue;
         reach = away;
         nearest = i;
@@ -405,8 +407,9 @@ std::size_t values(const Curve& curve, const CurveSamples& samples, std::size_t 
     return count;
 }
 
-std::size_t values(const Columns&, const ColumnSamples& samples, std::size_t scale, std::optional<double> upTo) {
-    return scale < 2 && scale < samples.numbers.size() ? counted(*samples.numbers[scale], upTo) : 0;
+std::size_t values(const Columns& source, const ColumnSamples& samples, std::size_t scale, std::optional<double> upTo) {
+    const int column = scale <= upScale ? source.along[scale] : -1;
+    return column < 0 ? 0 : counted(*samples.numbers[static_cast<std::size_t>(column)], upTo);
 }
 
 std::size_t values(const Field&, const FieldSamples& samples, std::size_t scale, std::optional<double> upTo) {

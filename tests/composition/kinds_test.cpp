@@ -6,6 +6,7 @@
 #include "plots/plot_kind.h"
 #include "plots/read_out.h"
 #include "plots/table.h"
+#include "plots/telling.h"
 
 #include <algorithm>
 #include <catch2/catch.hpp>
@@ -493,4 +494,24 @@ TEST_CASE("in space a curve falls on floor and walls, with lines down from marks
         }
     }
     CHECK(found);
+}
+
+TEST_CASE("ribbon and remarks know which column lies along which scale") {
+    // A level line has a place upwards alone; a value that the vertical scale cannot show is counted there.
+    const Document level =
+        documentOn({true, false, false}, {"x in [1, 10]"}, plotOf("-1", "reference line"), {1, 10}, {1, 10});
+    const Figure figure = drawFigure(level);
+    CHECK(lanesOf(figure.panels[0].drawn[0], figure.panels[0].frame(), 0.2).empty());
+    const std::vector<Finding> said = findingsOf(figure);
+    REQUIRE(said.size() == 1);
+    CHECK(said[0].said.sentence.find("logarithmic vertical scale") != std::string::npos);
+    // Lying bars have their values across.
+    Plot lying = plotOf("a", "bars");
+    setOf(lying, "direction", std::string("lying"));
+    const Figure bars = drawFigure(documentOn({}, {"a = {30, 70}"}, lying, {0, 100}, {0, 3}));
+    const std::vector<Lane> lanes = lanesOf(bars.panels[0].drawn[0], bars.panels[0].frame(), 0.2);
+    REQUIRE(lanes.size() == 1);
+    CHECK(lanes[0].variable == "a");
+    REQUIRE(lanes[0].samples.size() == 2);
+    CHECK(lanes[0].samples[1] == Approx(0.7 * bars.panels[0].frame().rect.width));
 }
