@@ -45,6 +45,7 @@ SamplingFields::SamplingFields(DocumentSession& session, QWidget* parent) : QWid
 }
 
 void SamplingFields::show(const std::vector<VariableSampling>& variables) {
+    setVisible(!variables.empty()); // columns are sampled nowhere else than they are
     for (std::size_t i = 0; i < rows_.size(); ++i) {
         Row& row = rows_[i];
         const bool shown = i < variables.size();

@@ -98,7 +98,7 @@ void SamplingRibbon::paintEvent(QPaintEvent*) {
     if (drawn() && sheet_.shownPanel()->drawn.size() > 1)
         head = QString::fromStdString(drawn()->of).section(" for ", 0, 0) +
                (drawn()->caseCount > 1 ? tr(", case %1").arg(drawn()->path.part + 1) : QString()) + ": " + head;
-    const int room = (fields_->isVisible() ? fields_->x() : width()) - look.px(20);
+    const int room = (fields_->isVisible() ? fields_->x() : table_->isVisible() ? table_->x() : width()) - look.px(20);
     painter.drawText(QRectF(look.px(10), look.px(4), room, fields_->sizeHint().height()),
                      Qt::AlignVCenter | Qt::AlignLeft, painter.fontMetrics().elidedText(head, Qt::ElideRight, room));
     const QRectF panel = sheet_.panelRect();

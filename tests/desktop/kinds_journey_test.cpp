@@ -152,6 +152,10 @@ TEST_CASE("five hundred seeded random numbers are a histogram with their density
     d.settle();
     d.sheet()->select(WindowDriver::plot(0));
     choose(d, "setting-shows", "density");
+    // The ribbon says what the columns are, and has room for it: there is no variable to be sampled.
+    auto* way = d.find<QWidget>("samplingWay");
+    REQUIRE(way);
+    CHECK_FALSE(way->parentWidget()->isVisible());
     // The area under both is one.
     const SampleTable before = tableOf(*drawnAt(d.figure().figure, WindowDriver::plot(0)));
     double area = 0;
