@@ -34,13 +34,15 @@ struct Case {
 
 } // namespace
 
-int main() {
+/// With the name of a kind: only that one.
+int main(int count, char** words) {
     std::printf("%-28s %9s %9s %8s %8s %8s\n", "a million", "draw ms", "yardsticks", "PDF MB", "SVG MB", "PNG MB");
     for (const Case& c : {Case{"points", "(X, Y)", {}}, Case{"points", "(X, Y)", {{"shape", std::string("cross")}}},
                           Case{"points", "(t, X)", {{"joined", std::string("in order")}, {"size", 0.1}}},
                           Case{"steps", "(t, X)", {}}, Case{"bars", "X", {}}, Case{"histogram", "X", {}},
                           Case{"error bars", "(t, X)", {{"error up", std::string("0.2")}}}, Case{"stems", "f(n)", {}},
                           Case{"line", "f(n)", {}}, Case{"markers", "f(n)", {}}}) {
+        if (count > 1 && std::string(words[1]) != c.kind) continue;
         Document document;
         document.page = {"X ~ N(0, 1), count 1000000, seed 1", "Y ~ U(0, 1), count 1000000, seed 2",
                          "t = {1, 2, ..., 1000000}", "f(n) = sin(n) + sin(n^2/1e6)", "n in [1, 1000000], step 1"};

@@ -66,16 +66,17 @@ void Canvas::fill(const Polylines& polygons, const Paint& paint) {
 
 void Canvas::marks(const std::vector<Point>& places, const Polylines& shape, const Paint* filling, const Pen* outline) {
     const Rect room = clip_.grown(0.1);
-    std::vector<Point> within;
-    std::ranges::copy_if(places, std::back_inserter(within), [&](const Point& p) { return room.contains(p); });
-    if (within.empty()) return;
-    if (thins_ && within.size() > mostPlainMarks) {
-        if (filling) image(denseMarks(within, shape, *filling, room, dotsPerMm_));
+    const auto isWithin = [&](const Point& p) { return room.contains(p); };
+    if (thins_ && places.size() > mostPlainMarks &&
+        static_cast<std::size_t>(std::ranges::count_if(places, isWithin)) > mostPlainMarks) {
+        if (filling) image(denseMarks(places, shape, *filling, room, dotsPerMm_));
         if (outline)
-            image(denseMarks(within, outlined(shape, outline->width), {outline->colour, outline->opacity}, room,
+            image(denseMarks(places, outlined(shape, outline->width), {outline->colour, outline->opacity}, room,
                              dotsPerMm_));
         return;
     }
+    std::vector<Point> within;
+    std::ranges::copy_if(places, std::back_inserter(within), isWithin);
     Polylines all;
     for (const Point& place : within) {
         for (const auto& line : shape) {

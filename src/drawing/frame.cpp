@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <tbb/blocked_range.h>
+#include <tbb/parallel_for.h>
 
 namespace coulter {
 
@@ -50,6 +52,14 @@ Point Frame::onSheet(const Place& place) const {
         up += space->axes.up[k] * at;
     }
     return onSheet(right, up);
+}
+
+std::vector<Point> onSheet(const Frame& frame, const std::vector<double>& x, const std::vector<double>& y) {
+    std::vector<Point> places(x.size());
+    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, x.size(), 16'384), [&](const auto& part) {
+        for (std::size_t i = part.begin(); i < part.end(); ++i) places[i] = frame.onSheet(x[i], y[i]);
+    });
+    return places;
 }
 
 } // namespace coulter

@@ -59,9 +59,12 @@ struct Frame {
     std::optional<PolarFrame> polar;
 
     bool isPlane() const { return !space && !polar; }
-    Point onSheet(double x, double y) const {
-        const double across = map.x.toSheet(x), up = map.y.toSheet(y);
-        return {leftwards ? rect.right() - across : rect.x + across, downwards ? rect.y + up : rect.bottom() - up};
+    Point onSheet(double x, double y) const { return {acrossSheet(x), downSheet(y)}; }
+    double acrossSheet(double x) const {
+        return leftwards ? rect.right() - map.x.toSheet(x) : rect.x + map.x.toSheet(x);
+    }
+    double downSheet(double y) const {
+        return downwards ? rect.y + map.y.toSheet(y) : rect.bottom() - map.y.toSheet(y);
     }
     Point onSheet(const Place& place) const;
     /// The coordinates of a place of the sheet.
@@ -70,5 +73,8 @@ struct Frame {
     /// A place far below what a logarithmic scale shows, where its zero is.
     double beyondZero() const { return downwards ? rect.y - 1 : rect.bottom() + 1; }
 };
+
+/// Places of a plane panel, on all of the processor's cores; what has no place is not finite.
+std::vector<Point> onSheet(const Frame& frame, const std::vector<double>& x, const std::vector<double>& y);
 
 } // namespace coulter

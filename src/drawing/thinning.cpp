@@ -14,7 +14,8 @@ namespace {
 
 constexpr int partsOfDot = 2; // in both directions, so that edges are smooth
 
-long column(double mm) { return std::lround(mm / finestDetail); }
+/// Without a call of the library, because this is asked for every point. A sheet is far smaller than the bounds.
+long column(double mm) { return static_cast<long>((mm > -1e6 ? std::min(mm, 1e6) : -1e6) * (1 / finestDetail) + 1e8); }
 
 /// First, lowest, highest and last point of each column.
 std::vector<Point> byColumns(const std::vector<Point>& line) {
@@ -50,24 +51,17 @@ void orMoved(Bits& into, const Bits& row, int by) {
     }
 }
 
-/// Every bit of a row widened to so many, itself the first.
-/// @param scratch  memory that is used again and again
-void widen(Bits& wide, const Bits& row, int length, Bits& scratch) {
-    wide = row;
-    for (int done = 1; done < length;) {
-        const int more = std::min(done, length - done);
-        scratch = wide;
-        orMoved(wide, scratch, more);
-        done += more;
-    }
-}
-
 /// Which cells round a place a shape covers: spans [from, to] of each row.
 struct Stamp {
     struct Span {
         int row, from, to;
     };
-    std::vector<Span> spans;
+    std::vector<Span> spans; ///< by their lengths
+    int reach() const {
+        int most = 0;
+        for (const Span& span : spans) most = std::max(most, std::abs(span.row));
+        return most;
+    }
 };
 
 Stamp stampOf(const Polylines& shape, double cell) {
@@ -91,10 +85,46 @@ Stamp stampOf(const Polylines& shape, double cell) {
         }
     }
     if (stamp.spans.empty()) stamp.spans.push_back({0, 0, 0}); // smaller than a dot
+    std::ranges::stable_sort(stamp.spans, {}, [](const Stamp::Span& span) { return span.to - span.from; });
     return stamp;
 }
 
+/// What a stamp at every bit covers; rows without anything stay empty.
+std::vector<Bits> stamped(const std::vector<Bits>& rows, const Stamp& stamp, std::size_t words) {
+    std::vector<Bits> covered(rows.size());
+    const int height = static_cast<int>(rows.size()), reach = stamp.reach(), blocks = std::max(1, height / 256);
+    inParallel(static_cast<std::size_t>(blocks), [&](std::size_t block) {
+        const int first = static_cast<int>(block) * height / blocks,
+                  end = static_cast<int>(block + 1) * height / blocks;
+        Bits wide, scratch;
+        for (int from = std::max(0, first - reach); from < std::min(height, end + reach); ++from) {
+            if (rows[static_cast<std::size_t>(from)].empty()) continue;
+            // Spans come by their lengths, so each only widens what the one before has widened.
+            wide = rows[static_cast<std::size_t>(from)];
+            int length = 1;
+            for (const Stamp::Span& span : stamp.spans) {
+                while (length < span.to - span.from + 1) {
+                    const int more = std::min(length, span.to - span.from + 1 - length);
+                    scratch = wide;
+                    orMoved(wide, scratch, more);
+                    length += more;
+                }
+                const int to = from + span.row;
+                if (to < first || to >= end) continue;
+                Bits& all = covered[static_cast<std::size_t>(to)];
+                if (all.empty()) all.resize(words);
+                orMoved(all, wide, span.from);
+            }
+        }
+    });
+    return covered;
+}
+
 } // namespace
+
+void inParallel(std::size_t count, const std::function<void(std::size_t)>& call) {
+    tbb::parallel_for(std::size_t{0}, count, call);
+}
 
 std::vector<Point> thinnedLine(const std::vector<Point>& line) {
     if (line.size() < 5) return line;
@@ -123,12 +153,17 @@ public:
         : across_(across), along_(along), columns_(static_cast<std::size_t>(width / finestDetail) + 2),
           words_(static_cast<std::size_t>(length / finestDetail) / 64 + 2), bits_(columns_ * words_) {}
 
+    void append(const Covered& other) {
+        for (std::size_t i = 0; i < bits_.size(); ++i) bits_[i] |= other.bits_[i];
+    }
+
     void add(double at, double from, double to) {
-        const double most = static_cast<double>(64 * words_ - 1);
-        const double first = std::clamp(std::floor((std::min(from, to) - along_) / finestDetail), 0.0, most),
-                     last = std::clamp(std::floor((std::max(from, to) - along_) / finestDetail), 0.0, most);
-        const double place = std::floor((at - across_) / finestDetail);
+        constexpr double perMm = 1 / finestDetail;
+        const double most = static_cast<double>(64 * words_ - 1), place = (at - across_) * perMm;
         if (!(place >= 0 && place < static_cast<double>(columns_))) return;
+        if (to < from) std::swap(from, to);
+        const double first = std::clamp((from - along_) * perMm, 0.0, most),
+                     last = std::clamp((to - along_) * perMm, 0.0, most);
         std::uint64_t* const row = bits_.data() + static_cast<std::size_t>(place) * words_;
         const auto a = static_cast<std::size_t>(first), b = static_cast<std::size_t>(last);
         const std::uint64_t low = ~std::uint64_t{0} << (a % 64), high = ~std::uint64_t{0} >> (63 - b % 64);
@@ -170,17 +205,38 @@ private:
 
 } // namespace
 
+/// What upright and what level lines cover; there where there are any.
 struct ManySegments::Raster {
-    explicit Raster(const Rect& room)
-        : upright(room.x, room.y, room.width, room.height), level(room.y, room.x, room.height, room.width) {}
-    Covered upright, level;
+    explicit Raster(const Rect& r) : room(r) {}
+    Covered& uprights() {
+        if (!upright) upright.emplace(room.x, room.y, room.width, room.height);
+        return *upright;
+    }
+    Covered& levels() {
+        if (!level) level.emplace(room.y, room.x, room.height, room.width);
+        return *level;
+    }
+    void append(const Raster& other) {
+        if (other.upright) uprights().append(*other.upright);
+        if (other.level) levels().append(*other.level);
+    }
+    Rect room;
+    std::optional<Covered> upright, level;
 };
 
-ManySegments::ManySegments(const Rect& room) : room_(room) {}
+ManySegments::ManySegments(const Rect& room, std::size_t mostPlain) : room_(room), mostPlain_(mostPlain) {}
+ManySegments::ManySegments(ManySegments&&) noexcept = default;
 ManySegments::~ManySegments() = default;
 
-void ManySegments::add(Point a, Point b) {
-    if (!raster_ && plain_.size() < mostPlainPoints) {
+void ManySegments::append(const ManySegments& other) {
+    for (const Segment& each : other.plain_) add(each.a, each.b);
+    if (!other.raster_) return;
+    if (!raster_) raster_ = std::make_unique<Raster>(room_);
+    raster_->append(*other.raster_);
+}
+
+void ManySegments::add(const Point& a, const Point& b) {
+    if (!raster_ && plain_.size() < mostPlain_) {
         plain_.push_back({a, b});
         return;
     }
@@ -190,9 +246,9 @@ void ManySegments::add(Point a, Point b) {
         for (const Segment& each : before) add(each.a, each.b);
     }
     if (std::abs(a.x - b.x) < finestDetail / 2)
-        raster_->upright.add(a.x, a.y, b.y);
+        raster_->uprights().add(a.x, a.y, b.y);
     else if (std::abs(a.y - b.y) < finestDetail / 2)
-        raster_->level.add(a.y, a.x, b.x);
+        raster_->levels().add(a.y, a.x, b.x);
     else
         plain_.push_back({a, b});
 }
@@ -202,8 +258,10 @@ Polylines ManySegments::lines() const {
     kept.reserve(plain_.size());
     for (const auto& [a, b] : plain_) kept.push_back({a, b});
     if (!raster_) return kept;
-    raster_->upright.each([&](double x, double from, double to) { kept.push_back({{x, from}, {x, to}}); });
-    raster_->level.each([&](double y, double from, double to) { kept.push_back({{from, y}, {to, y}}); });
+    if (raster_->upright)
+        raster_->upright->each([&](double x, double from, double to) { kept.push_back({{x, from}, {x, to}}); });
+    if (raster_->level)
+        raster_->level->each([&](double y, double from, double to) { kept.push_back({{from, y}, {to, y}}); });
     return kept;
 }
 
@@ -226,44 +284,47 @@ ImageItem denseMarks(const std::vector<Point>& places, const Polylines& shape, c
     const int width = image.width * partsOfDot, height = image.height * partsOfDot;
     std::vector<Bits> rows(static_cast<std::size_t>(height));
     const auto words = static_cast<std::size_t>(width + 63) / 64;
-    for (const Point& p : places) {
-        const auto x = static_cast<int>(std::floor((p.x - image.rect.x) / cell)),
-                   y = static_cast<int>(std::floor((p.y - image.rect.y) / cell));
-        if (x < 0 || y < 0 || x >= width || y >= height) continue;
-        Bits& row = rows[static_cast<std::size_t>(y)];
-        if (row.empty()) row.resize(words);
-        row[static_cast<std::size_t>(x) / 64] |= std::uint64_t{1} << (x % 64);
-    }
+    // Each part has rows of its own: nothing is written from two sides.
+    const std::size_t parts = 4;
+    inParallel(parts, [&](std::size_t part) {
+        const int firstRow = height * static_cast<int>(part) / static_cast<int>(parts),
+                  endRow = height * static_cast<int>(part + 1) / static_cast<int>(parts);
+        const double above = image.rect.y + (firstRow - 1) * cell, below = image.rect.y + (endRow + 1) * cell;
+        for (const Point& p : places) {
+            if (!(p.y >= above && p.y <= below) || !clip.contains(p)) continue;
+            const auto x = static_cast<int>(std::floor((p.x - image.rect.x) / cell)),
+                       y = static_cast<int>(std::floor((p.y - image.rect.y) / cell));
+            if (x < 0 || y < firstRow || x >= width || y >= endRow) continue;
+            Bits& row = rows[static_cast<std::size_t>(y)];
+            if (row.empty()) row.resize(words);
+            row[static_cast<std::size_t>(x) / 64] |= std::uint64_t{1} << (x % 64);
+        }
+    });
     const Stamp stamp = stampOf(shape, cell);
     image.pixels.resize(static_cast<std::size_t>(image.width) * static_cast<std::size_t>(image.height));
+    const std::vector<Bits> covered = stamped(rows, stamp, words);
+    // How much of a dot is covered has few values.
+    std::array<std::uint32_t, partsOfDot * partsOfDot + 1> colours{};
+    for (std::size_t count = 1; count < colours.size(); ++count) {
+        const double alpha = paint.opacity * static_cast<double>(count) / (partsOfDot * partsOfDot);
+        const auto channel = [&](double value) { return static_cast<std::uint32_t>(std::lround(value * alpha)); };
+        colours[count] = channel(255) << 24 | channel(paint.colour.red) << 16 | channel(paint.colour.green) << 8 |
+                         channel(paint.colour.blue);
+    }
     tbb::parallel_for(0, image.height, [&](int y) {
-        std::array<Bits, partsOfDot> covered;
-        Bits wide, scratch;
+        std::uint32_t* const dots =
+            image.pixels.data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(image.width);
         for (int part = 0; part < partsOfDot; ++part) {
-            Bits& all = covered[static_cast<std::size_t>(part)];
-            all.resize(words);
-            for (const Stamp::Span& span : stamp.spans) {
-                const int from = y * partsOfDot + part - span.row;
-                if (from < 0 || from >= height || rows[static_cast<std::size_t>(from)].empty()) continue;
-                widen(wide, rows[static_cast<std::size_t>(from)], span.to - span.from + 1, scratch);
-                orMoved(all, wide, span.from);
+            if (covered[static_cast<std::size_t>(y * partsOfDot + part)].empty()) continue;
+            for (int x = 0; x < image.width; ++x) {
+                for (int at = x * partsOfDot; at < (x + 1) * partsOfDot; ++at)
+                    dots[x] += static_cast<std::uint32_t>(
+                        covered[static_cast<std::size_t>(y * partsOfDot + part)][static_cast<std::size_t>(at) / 64] >>
+                            (at % 64) &
+                        1U);
             }
         }
-        for (int x = 0; x < image.width; ++x) {
-            int count = 0;
-            for (const Bits& all : covered) {
-                for (int part = 0; part < partsOfDot; ++part) {
-                    const int at = x * partsOfDot + part;
-                    count += static_cast<int>(all[static_cast<std::size_t>(at) / 64] >> (at % 64) & 1U);
-                }
-            }
-            if (count == 0) continue;
-            const double alpha = paint.opacity * count / (partsOfDot * partsOfDot);
-            const auto channel = [&](double value) { return static_cast<std::uint32_t>(std::lround(value * alpha)); };
-            image.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(image.width) +
-                         static_cast<std::size_t>(x)] = channel(255) << 24 | channel(paint.colour.red) << 16 |
-                                                        channel(paint.colour.green) << 8 | channel(paint.colour.blue);
-        }
+        for (int x = 0; x < image.width; ++x) dots[x] = colours[dots[x]]; // was counted in place
     });
     return image;
 }

@@ -175,6 +175,7 @@ std::vector<RectangleRow> rectanglesOf(const Drawn& drawn, bool logarithmic) {
         return logarithmic ? place * std::exp(half * share) : place + half * share;
     };
     std::vector<RectangleRow> rows;
+    rows.reserve(columns.rows());
     for (std::size_t i = 0; i < columns.rows(); ++i) {
         const double place = (*columns.numbers[0])[i];
         rows.push_back({beside(place, -1 + 2 * index / count), beside(place, -1 + 2 * (index + 1) / count),

@@ -93,8 +93,9 @@ std::vector<CurveMark> marksAlong(const Drawn& drawn, const Frame& frame, MarkSp
     std::vector<CurveMark> marks;
     if (!isAdaptive(curve.grid)) {
         for (const Stretch& stretch : samples.stretches) {
-            for (std::size_t i = 0; i < stretch.t.size(); ++i)
-                marks.push_back({stretch.t[i], frame.onSheet(stretch.x[i], stretch.y[i])});
+            const std::vector<Point> places = onSheet(frame, stretch.x, stretch.y);
+            marks.reserve(marks.size() + places.size());
+            for (std::size_t i = 0; i < places.size(); ++i) marks.push_back({stretch.t[i], places[i]});
         }
         return marks;
     }
@@ -111,6 +112,7 @@ std::vector<CurveMark> marksAlong(const Drawn& drawn, const Frame& frame, MarkSp
 
 std::vector<Point> placesOf(const std::vector<CurveMark>& marks) {
     std::vector<Point> places;
+    places.reserve(marks.size());
     for (const CurveMark& mark : marks) places.push_back(mark.at);
     return places;
 }

@@ -105,7 +105,7 @@ void reach(const Drawn& drawn, Extents& extents) {
 }
 
 /// One bar with its cross lines; an end that a logarithmic scale cannot show is beyond the panel.
-void addBar(ManySegments& lines, Point a, Point b, Point beyond, double cap) {
+void addBar(ManySegments& lines, Point a, Point b, const Point& beyond, double cap) {
     if (!std::isfinite(a.x)) a.x = beyond.x;
     if (!std::isfinite(a.y)) a.y = beyond.y;
     if (!std::isfinite(b.x) || !std::isfinite(b.y) || !std::isfinite(a.x) || !std::isfinite(a.y)) return;
@@ -145,20 +145,18 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
         band.insert(band.end(), back.rbegin(), back.rend());
         canvas.fill({band}, {drawn.colour, 0.25 * opacityOf(drawn)});
     }
-    ManySegments lines(frame.rect.grown(1));
-    std::vector<Point> places;
-    places.reserve(columns.rows());
-    for (std::size_t i = 0; i < columns.rows(); ++i) {
-        const Point at = frame.onSheet(value(0, i), value(1, i));
-        if (std::isfinite(at.x) && std::isfinite(at.y)) places.push_back(at);
-        if (ends.up > 0 && word(drawn.settings, asSetting) == 0)
-            addBar(lines, frame.onSheet(value(0, i), value(ends.up, i)),
-                   frame.onSheet(value(0, i), value(ends.up + 1, i)), {HUGE_VAL, beyond.y}, cap);
+    const std::vector<Point> places = onSheet(frame, *columns.numbers[0], *columns.numbers[1]);
+    const bool asBars = word(drawn.settings, asSetting) == 0;
+    const Polylines lines = linesOfRows(frame.rect.grown(1), columns.rows(), [&](ManySegments& bars, std::size_t i) {
+        const Point& at = places[i];
+        if (ends.up > 0 && asBars)
+            addBar(bars, {at.x, frame.downSheet(value(ends.up, i))}, {at.x, frame.downSheet(value(ends.up + 1, i))},
+                   {HUGE_VAL, beyond.y}, cap);
         if (ends.across > 0)
-            addBar(lines, frame.onSheet(value(ends.across, i), value(1, i)),
-                   frame.onSheet(value(ends.across + 1, i), value(1, i)), {beyond.x, HUGE_VAL}, cap);
-    }
-    canvas.stroke(lines.lines(), {drawn.colour, number(drawn.settings, barWidthSetting), {}, false, opacityOf(drawn)});
+            addBar(bars, {frame.acrossSheet(value(ends.across, i)), at.y},
+                   {frame.acrossSheet(value(ends.across + 1, i)), at.y}, {beyond.x, HUGE_VAL}, cap);
+    });
+    canvas.stroke(lines, {drawn.colour, number(drawn.settings, barWidthSetting), {}, false, opacityOf(drawn)});
     drawMarks(places, drawn, canvas);
 }
 

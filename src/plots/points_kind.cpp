@@ -53,11 +53,10 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
 }
 
 /// Joined points, broken where one is undefined.
-Polylines linesThrough(const Columns& columns, const Frame& frame, bool closed) {
+Polylines linesThrough(const std::vector<Point>& places, bool closed) {
     Polylines lines;
     bool broken = true;
-    for (std::size_t i = 0; i < columns.rows(); ++i) {
-        const Point p = frame.onSheet((*columns.numbers[0])[i], (*columns.numbers[1])[i]);
+    for (const Point& p : places) {
         if (!std::isfinite(p.x) || !std::isfinite(p.y)) {
             broken = true;
             continue;
@@ -71,17 +70,13 @@ Polylines linesThrough(const Columns& columns, const Frame& frame, bool closed) 
 
 void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const Columns& columns = *columnsOf(drawn);
+    const std::vector<Point> places = onSheet(frame, *columns.numbers[0], *columns.numbers[1]);
     const std::size_t joined = word(drawn.settings, joinedSetting);
     if (joined > 0) {
-        const Polylines lines = linesThrough(columns, frame, joined == 2);
+        const Polylines lines = linesThrough(places, joined == 2);
         if (const double inside = number(drawn.settings, insideSetting); inside > 0)
             canvas.fill(lines, {drawn.colour, inside});
         canvas.stroke(lines, penOf(drawn));
-    }
-    std::vector<Point> places;
-    for (std::size_t i = 0; i < columns.rows(); ++i) {
-        const Point p = frame.onSheet((*columns.numbers[0])[i], (*columns.numbers[1])[i]);
-        if (std::isfinite(p.x) && std::isfinite(p.y)) places.push_back(p);
     }
     drawMarks(places, drawn, canvas);
 }

@@ -53,20 +53,29 @@ std::vector<Point> corners(const Rect& r) {
 
 void drawRectangles(const std::vector<RectangleRow>& rows, const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const bool lying = isLying(drawn.settings);
-    Polylines rectangles;
-    ManySegments thin(frame.rect.grown(1));
-    for (const RectangleRow& row : rows) {
-        const auto rect = onSheet(row, lying, frame);
-        if (!rect || !frame.rect.intersects(rect->grown(0.01))) continue;
-        const bool isThin = rows.size() > mostPlainPoints && (lying ? rect->height : rect->width) < finestDetail;
-        if (!isThin)
-            rectangles.push_back(corners(*rect));
-        else if (lying)
-            thin.add({rect->x, rect->y + rect->height / 2}, {rect->right(), rect->y + rect->height / 2});
-        else
-            thin.add({rect->x + rect->width / 2, rect->y}, {rect->x + rect->width / 2, rect->bottom()});
+    const auto isShown = [&](const std::optional<Rect>& rect) {
+        return rect && frame.rect.intersects(rect->grown(0.01));
+    };
+    Polylines thin;
+    std::vector<char> isThin(rows.size(), 0);
+    if (rows.size() > mostPlainPoints) {
+        thin = linesOfRows(frame.rect.grown(1), rows.size(), [&](ManySegments& lines, std::size_t i) {
+            const auto rect = onSheet(rows[i], lying, frame);
+            isThin[i] = !rect || (lying ? rect->height : rect->width) < finestDetail ? 1 : 0;
+            if (!isShown(rect) || isThin[i] == 0) return;
+            const Point middle{rect->x + rect->width / 2, rect->y + rect->height / 2};
+            if (lying)
+                lines.add({rect->x, middle.y}, {rect->right(), middle.y});
+            else
+                lines.add({middle.x, rect->y}, {middle.x, rect->bottom()});
+        });
     }
-    for (const auto& line : thin.lines()) {
+    Polylines rectangles;
+    for (std::size_t i = 0; i < rows.size(); ++i) {
+        if (isThin[i] != 0) continue;
+        if (const auto rect = onSheet(rows[i], lying, frame); isShown(rect)) rectangles.push_back(corners(*rect));
+    }
+    for (const auto& line : thin) {
         const double half = finestDetail / 2;
         const Point &a = line[0], &b = line[1];
         rectangles.push_back(lying ? corners({a.x, a.y - half, b.x - a.x, 2 * half})

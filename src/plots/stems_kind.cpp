@@ -15,11 +15,11 @@ const Setting* const settings[] = {&toSetting,      &colourSetting, &widthSettin
 
 void drawStems(const std::vector<Point>& heads, const std::vector<Point>& feet, const Drawn& drawn, const Rect& room,
                Canvas& canvas) {
-    ManySegments stems(room);
-    for (std::size_t i = 0; i < heads.size(); ++i) stems.add(feet[i], heads[i]);
+    const Polylines stems =
+        linesOfRows(room, heads.size(), [&](ManySegments& some, std::size_t i) { some.add(feet[i], heads[i]); });
     Pen pen = penOf(drawn);
     pen.roundEnds = false;
-    canvas.stroke(stems.lines(), pen);
+    canvas.stroke(stems, pen);
     const Paint paint{drawn.colour};
     canvas.marks(heads, {circle(number(drawn.settings, sizeSetting) / 2)}, &paint, nullptr);
 }
@@ -31,12 +31,11 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const double* const in = t.data();
     double* const out = foot.data();
     evaluateInParallel(*curveOf(drawn, 1)->program, std::span(&in, 1), std::span(&out, 1), t.size());
-    std::vector<Point> heads, feet;
+    const std::vector<Point> heads = placesOf(marks);
+    std::vector<Point> feet = onSheet(frame, t, foot);
     for (std::size_t i = 0; i < marks.size(); ++i) {
-        double down = frame.onSheet(t[i], foot[i]).y;
-        if (!std::isfinite(down)) down = frame.beyondZero(); // below all that a logarithmic scale shows
-        heads.push_back(marks[i].at);
-        feet.push_back({marks[i].at.x, down});
+        if (!std::isfinite(feet[i].y)) feet[i].y = frame.beyondZero(); // below all that a logarithmic scale shows
+        feet[i].x = heads[i].x;
     }
     drawStems(heads, feet, drawn, frame.rect.grown(1), canvas);
 }

@@ -41,28 +41,27 @@ struct Step {
 /// In the order of their places; the outermost hold as long as their neighbour does.
 std::vector<Step> stepsOf(const Drawn& drawn, const Frame& frame) {
     const Columns& columns = *columnsOf(drawn);
-    std::vector<std::pair<Point, std::size_t>> order; // on the sheet once
-    order.reserve(columns.rows());
-    for (std::size_t i = 0; i < columns.rows(); ++i) {
-        const Point p = frame.onSheet((*columns.numbers[0])[i], (*columns.numbers[1])[i]);
-        if (std::isfinite(p.x)) order.emplace_back(p, i);
+    const std::vector<Point> places = onSheet(frame, *columns.numbers[0], *columns.numbers[1]);
+    std::vector<std::size_t> order;
+    order.reserve(places.size());
+    for (std::size_t i = 0; i < places.size(); ++i) {
+        if (std::isfinite(places[i].x)) order.push_back(i);
     }
-    const auto placeOf = [&](const auto& each) { return (*columns.numbers[0])[each.second]; };
+    const auto placeOf = [&](std::size_t i) { return (*columns.numbers[0])[i]; };
     if (!std::ranges::is_sorted(order, {}, placeOf)) std::ranges::stable_sort(order, {}, placeOf);
-    std::vector<double> at;
-    at.reserve(order.size());
-    for (const auto& [p, i] : order) at.push_back(p.x);
+    const auto at = [&](std::size_t k) { return places[order[k]].x; };
     std::vector<Step> steps;
     const std::size_t n = order.size();
     steps.reserve(n);
-    const auto before = [&](std::size_t k) { return k > 0 ? at[k - 1] : n > 1 ? 2 * at[0] - at[1] : at[0]; };
-    const auto after = [&](std::size_t k) { return k + 1 < n ? at[k + 1] : n > 1 ? 2 * at[k] - at[k - 1] : at[k]; };
+    const auto before = [&](std::size_t k) { return k > 0 ? at(k - 1) : n > 1 ? 2 * at(0) - at(1) : at(0); };
+    const auto after = [&](std::size_t k) { return k + 1 < n ? at(k + 1) : n > 1 ? 2 * at(k) - at(k - 1) : at(k); };
+    const std::size_t holds = word(drawn.settings, holdsSetting);
     for (std::size_t k = 0; k < n; ++k) {
-        const double y = order[k].first.y;
-        switch (word(drawn.settings, holdsSetting)) {
-        case 0: steps.push_back({at[k], after(k), y, order[k].second}); break;
-        case 1: steps.push_back({before(k), at[k], y, order[k].second}); break;
-        default: steps.push_back({(before(k) + at[k]) / 2, (at[k] + after(k)) / 2, y, order[k].second});
+        const double y = places[order[k]].y;
+        switch (holds) {
+        case 0: steps.push_back({at(k), after(k), y, order[k]}); break;
+        case 1: steps.push_back({before(k), at(k), y, order[k]}); break;
+        default: steps.push_back({(before(k) + at(k)) / 2, (at(k) + after(k)) / 2, y, order[k]});
         }
     }
     return steps;
@@ -104,12 +103,16 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     Polylines lines;
     const bool risers = word(drawn.settings, risersSetting) == 0;
     bool broken = true;
-    for (const Step& step : stepsOf(drawn, frame)) {
+    const std::vector<Step> steps = stepsOf(drawn, frame);
+    for (const Step& step : steps) {
         if (!std::isfinite(step.y)) {
             broken = true;
             continue;
         }
-        if (broken || !risers) lines.emplace_back();
+        if (broken || !risers) {
+            lines.emplace_back();
+            if (risers && lines.size() == 1) lines[0].reserve(2 * steps.size());
+        }
         broken = false;
         lines.back().push_back({step.from, step.y});
         lines.back().push_back({step.to, step.y});
