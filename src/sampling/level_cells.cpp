@@ -1,0 +1,190 @@
+#include "sampling/level_cells.h"
+
+#include <algorithm>
+#include <cmath>
+#include <mutex>
+#include <tbb/blocked_range.h>
+#include <tbb/parallel_for.h>
+
+namespace coulter {
+
+LevelCounts::LevelCounts(const FieldSamples& samples, const std::vector<double>& levels)
+    : counts_(samples.pointCount()), touches_(levels.size(), 0) {
+    std::mutex guard;
+    const bool single = samples.values.size() == 1;
+    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, counts_.size(), 65'536), [&](const auto& range) {
+        // Neighbours mostly lie between the same two levels.
+        double low = 1, high = 0;
+        std::uint16_t between = 0;
+        std::vector<char> touched(levels.size(), 0);
+        const double* const values = samples.values[0].data();
+        for (std::size_t i = range.begin(); i < range.end(); ++i) {
+            const double value = single ? values[i] : samples.sizeAt(i);
+            if (!(value >= low && value < high)) {
+                if (!std::isfinite(value)) {
+                    counts_[i] = undefined;
+                    continue;
+                }
+                const auto next = std::ranges::upper_bound(levels, value);
+                between = static_cast<std::uint16_t>(next - levels.begin());
+                low = next == levels.begin() ? -HUGE_VAL : *(next - 1);
+                high = next == levels.end() ? HUGE_VAL : *next;
+            }
+            counts_[i] = between;
+            if (value == low) touched[between - 1] = 1;
+        }
+        const std::scoped_lock lock(guard);
+        for (std::size_t k = 0; k < touched.size(); ++k) touches_[k] |= touched[k];
+    });
+}
+
+std::size_t Cells::size() const {
+    if (samples_.isMesh()) return samples_.triangles.size();
+    return samples_.columns.size() < 2 || samples_.rows.size() < 2
+               ? 0
+               : samples_.columns.size() * (samples_.rows.size() - 1); // the last of a row is none
+}
+
+Cell Cells::operator[](std::size_t cell) const {
+    Cell found;
+    if (samples_.isMesh()) {
+        const auto& t = samples_.triangles[cell];
+        if (std::ranges::none_of(t, [&](std::uint32_t p) { return counts_[p] == LevelCounts::undefined; }))
+            found = {{t[0], t[1], t[2]}, 3};
+        return found;
+    }
+    const std::size_t width = samples_.columns.size();
+    if (cell % width + 1 == width) return found;
+    const auto corner = static_cast<std::uint32_t>(cell), above = static_cast<std::uint32_t>(cell + width);
+    for (const std::uint32_t point : {corner, corner + 1, above + 1, above}) {
+        if (counts_[point] != LevelCounts::undefined) found.points[found.count++] = point;
+    }
+    if (found.count < 3) found.count = 0;
+    return found;
+}
+
+std::vector<std::vector<std::uint32_t>> Cells::crossed(std::size_t levels) const {
+    constexpr std::size_t block = 1 << 16;
+    const std::size_t blocks = (size() + block - 1) / block;
+    std::vector<std::vector<std::vector<std::uint32_t>>> found(blocks, std::vector<std::vector<std::uint32_t>>(levels));
+    const std::uint16_t* const counts = counts_.all().data();
+    const std::size_t width = samples_.columns.size();
+    tbb::parallel_for(std::size_t{0}, blocks, [&](std::size_t b) {
+        for (std::size_t i = b * block; i < std::min(size(), (b + 1) * block); ++i) {
+            if (!samples_.isMesh() && counts[i] == counts[i + 1] && counts[i] == counts[i + width] &&
+                (i + width + 1 == counts_.all().size() || counts[i] == counts[i + width + 1]))
+                continue; // most of them
+            const Cell cell = (*this)[i];
+            if (cell.count == 0) continue;
+            std::uint16_t least = LevelCounts::undefined, most = 0;
+            for (std::size_t k = 0; k < cell.count; ++k) {
+                least = std::min(least, counts[cell.points[k]]);
+                most = std::max(most, counts[cell.points[k]]);
+            }
+            for (std::size_t level = least; level < most; ++level)
+                found[b][level].push_back(static_cast<std::uint32_t>(i));
+        }
+    });
+    std::vector<std::vector<std::uint32_t>> all(levels);
+    for (const auto& part : found) {
+        for (std::size_t level = 0; level < levels; ++level)
+            all[level].insert(all[level].end(), part[level].begin(), part[level].end());
+    }
+    return all;
+}
+
+bool Cells::isFlat(const Cell& cell) const {
+    const auto& p = cell.points;
+    const auto hasArea = [&](std::uint32_t a, std::uint32_t b, std::uint32_t c) {
+        const double x = samples_.xAt(a), y = samples_.yAt(a), x1 = samples_.xAt(b) - x, y1 = samples_.yAt(b) - y,
+                     x2 = samples_.xAt(c) - x, y2 = samples_.yAt(c) - y;
+        return std::abs(x1 * y2 - x2 * y1) > 1e-6 * std::hypot(x1, y1) * std::hypot(x2, y2);
+    };
+    return !hasArea(p[0], p[1], p[2]);
+}
+
+bool Cells::hasPlateau(std::size_t level, double value) const {
+    for (std::size_t i = 0; counts_.touches(level) && i < size(); ++i) {
+        if (counts_[samples_.isMesh() ? samples_.triangles[i][0] : i] != level + 1) continue;
+        const Cell cell = (*this)[i];
+        bool all = cell.count > 0 && !isFlat(cell);
+        for (std::size_t k = 0; all && k < cell.count; ++k) all = samples_.sizeAt(cell.points[k]) == value;
+        if (all) return true;
+    }
+    return false;
+}
+
+std::vector<std::uint32_t> Cells::reaching(std::size_t level, double value) const {
+    std::vector<std::uint32_t> found;
+    for (std::size_t i = 0; i < size(); ++i) {
+        const Cell cell = (*this)[i];
+        bool above = false, notAbove = false;
+        for (std::size_t k = 0; k < cell.count; ++k)
+            (counts_[cell.points[k]] > level && samples_.sizeAt(cell.points[k]) > value ? above : notAbove) = true;
+        if (above && notAbove) found.push_back(static_cast<std::uint32_t>(i));
+    }
+    return found;
+}
+
+std::vector<std::pair<std::uint32_t, std::uint32_t>> Cells::border() const {
+    std::vector<std::pair<std::uint32_t, std::uint32_t>> edges;
+    const std::uint16_t* const counts = counts_.all().data();
+    const std::size_t width = samples_.columns.size(), height = samples_.rows.size();
+    if (!samples_.isMesh()) {
+        const auto defined = [&](std::size_t point) { return counts[point] != LevelCounts::undefined; };
+        // Whether the cell that has this lower left corner has at least three points.
+        const auto isCell = [&](std::ptrdiff_t column, std::ptrdiff_t row) {
+            if (column < 0 || row < 0 || column + 1 >= static_cast<std::ptrdiff_t>(width) ||
+                row + 1 >= static_cast<std::ptrdiff_t>(height))
+                return false;
+            const std::size_t at = static_cast<std::size_t>(row) * width + static_cast<std::size_t>(column);
+            return defined(at) + defined(at + 1) + defined(at + width) + defined(at + width + 1) >= 3;
+        };
+        for (std::size_t cell = 0; cell < size(); ++cell) {
+            const auto column = static_cast<std::ptrdiff_t>(cell % width),
+                       row = static_cast<std::ptrdiff_t>(cell / width);
+            const bool inside = column > 0 && row > 0 && column + 2 < static_cast<std::ptrdiff_t>(width) &&
+                                row + 2 < static_cast<std::ptrdiff_t>(height);
+            const auto allDefined = [&](std::size_t first) {
+                return defined(first) && defined(first + 1) && defined(first + 2) && defined(first + 3);
+            };
+            if (inside && allDefined(cell - width - 1) && allDefined(cell - 1) && allDefined(cell + width - 1) &&
+                allDefined(cell + 2 * width - 1))
+                continue; // most of them
+            const Cell points = (*this)[cell];
+            for (std::size_t k = 0; k < points.count; ++k) {
+                const std::uint32_t a = points.points[k], b = points.points[(k + 1) % points.count];
+                // The cell on the other side, by the direction in which the edge runs.
+                const bool hasOther = b == a + 1                                   ? isCell(column, row - 1)
+                                      : a == b + 1                                 ? isCell(column, row + 1)
+                                      : b == a + static_cast<std::uint32_t>(width) ? isCell(column + 1, row)
+                                      : a == b + static_cast<std::uint32_t>(width) ? isCell(column - 1, row)
+                                                                                   : false;
+                if (!hasOther) edges.emplace_back(a, b);
+            }
+        }
+        return edges;
+    }
+    struct Side {
+        CellEdge edge;
+        std::uint32_t from, to;
+    };
+    std::vector<Side> sides;
+    for (std::size_t i = 0; i < size(); ++i) {
+        const Cell cell = (*this)[i];
+        for (std::size_t k = 0; k < cell.count; ++k) {
+            const std::uint32_t a = cell.points[k], b = cell.points[(k + 1) % cell.count];
+            sides.push_back({cellEdge(a, b), a, b});
+        }
+    }
+    std::ranges::stable_sort(sides, {}, &Side::edge);
+    for (std::size_t i = 0; i < sides.size();) {
+        std::size_t end = i + 1;
+        while (end < sides.size() && sides[end].edge == sides[i].edge) ++end;
+        if (end == i + 1) edges.emplace_back(sides[i].from, sides[i].to);
+        i = end;
+    }
+    return edges;
+}
+
+} // namespace coulter

@@ -1,0 +1,62 @@
+#pragma once
+#include "sampling/field_samples.h"
+
+#include <array>
+#include <cstdint>
+#include <utility>
+#include <vector>
+
+namespace coulter {
+
+// Which cells of a field's samples a level runs through, and how.
+
+/// Where a line passes from one cell to the next: between two points of the samples, the smaller one first.
+using CellEdge = std::uint64_t;
+inline CellEdge cellEdge(std::uint64_t a, std::uint64_t b) { return a < b ? a << 32 | b : b << 32 | a; }
+inline std::uint32_t firstPoint(CellEdge edge) { return static_cast<std::uint32_t>(edge >> 32); }
+inline std::uint32_t secondPoint(CellEdge edge) { return static_cast<std::uint32_t>(edge); }
+
+/// The points of a cell, counterclockwise; three or four.
+struct Cell {
+    std::array<std::uint32_t, 4> points{};
+    std::size_t count = 0;
+};
+
+/// For every point of the samples, how many of the ascending levels are at or below its value.
+class LevelCounts {
+public:
+    static constexpr std::uint16_t undefined = 0xffff;
+    LevelCounts(const FieldSamples& samples, const std::vector<double>& levels);
+    std::uint16_t operator[](std::size_t point) const { return counts_[point]; }
+    const std::vector<std::uint16_t>& all() const { return counts_; }
+    /// Whether some point is exactly at a level.
+    bool touches(std::size_t level) const { return touches_[level] != 0; }
+
+private:
+    std::vector<std::uint16_t> counts_;
+    std::vector<char> touches_;
+};
+
+/// Cells of samples by number: triangles of a mesh; of a meshgrid its rectangles, and where one corner of them is
+/// undefined the triangle of the others.
+class Cells {
+public:
+    Cells(const FieldSamples& samples, const LevelCounts& counts) : samples_(samples), counts_(counts) {}
+    Cell operator[](std::size_t cell) const;
+    /// Of each level, the cells that it runs through, in their order.
+    std::vector<std::vector<std::uint32_t>> crossed(std::size_t levels) const;
+    /// Whether all of some cell is exactly at a level.
+    bool hasPlateau(std::size_t level, double value) const;
+    /// Cells that reach from a level, exactly, to above it.
+    std::vector<std::uint32_t> reaching(std::size_t level, double value) const;
+    /// Edges of cells that no other cell has, in the direction that has the cell on its left.
+    std::vector<std::pair<std::uint32_t, std::uint32_t>> border() const;
+
+private:
+    std::size_t size() const;
+    bool isFlat(const Cell& cell) const; ///< without an area, as beside a jump
+    const FieldSamples& samples_;
+    const LevelCounts& counts_;
+};
+
+} // namespace coulter
