@@ -49,6 +49,8 @@ void scaleTable() {
             fmt::print("| `{}` | {} | {} |\n", setting->key, cell(setting->meaning), cell(valuesOf(*setting)));
     };
     rows(scaleSettings());
+    fmt::print("| of the scale of colours: | | |\n");
+    rows(colourScaleSettings().subspan(0, colourScaleSettings().size() - scaleSettings().size()));
     fmt::print("| of a panel with an angle: | | |\n");
     rows(angleSettings());
 }
@@ -81,7 +83,7 @@ int run(const Arguments& arguments) {
     }
     if (arguments.name == "scale") {
         found = true;
-        for (const auto& settings : {scaleSettings(), angleSettings()}) {
+        for (const auto& settings : {scaleSettings(), colourScaleSettings(), angleSettings()}) {
             for (const Setting* setting : settings)
                 fmt::print("    {:<12} {} ({})\n", setting->key, setting->meaning, valuesOf(*setting));
         }

@@ -18,7 +18,7 @@ namespace coulter {
 namespace {
 
 struct Arguments {
-    std::string recipe, of, kind = "line", box = "120x80", limits, output;
+    std::string recipe, of, kind = "line", box = "120x80", limits, levels, output;
     std::vector<std::string> lines;
     std::size_t plot = 0, familyCase = 0; ///< counted from 1
     double tolerance = 0;
@@ -38,9 +38,9 @@ std::optional<std::pair<double, double>> twoNumbers(const std::string& text, cha
     return std::pair{a, b};
 }
 
-int write(const Arguments& arguments, const Drawn& drawn, double tolerance) {
+int write(const Arguments& arguments, const Drawn& drawn, const Frame& frame) {
     if (!isFinished(drawn)) sayUnfinished(drawn.of, unfinished(drawn), isTooDear(drawn));
-    return deliver(arguments.output, arguments.report ? samplesReport(drawn, tolerance) : tableCsv(tableOf(drawn)));
+    return deliver(arguments.output, arguments.report ? samplesReport(drawn, frame) : tableCsv(tableOf(drawn, frame)));
 }
 
 /// A plot of a recipe, sampled as its figure has it.
@@ -78,7 +78,7 @@ int samplePlot(const Arguments& arguments, const Interruption& interruption) {
     }
     if (arguments.familyCase > cases.size() || (cases.size() > 1 && arguments.familyCase == 0))
         return usage(fmt::format("This plot is a family of {}: --case says which one is meant.", cases.size()));
-    return write(arguments, *cases[std::max<std::size_t>(1, arguments.familyCase) - 1], figure.effort.tolerance);
+    return write(arguments, *cases[std::max<std::size_t>(1, arguments.familyCase) - 1], panel.frame());
 }
 
 int run(const Arguments& arguments) {
@@ -99,6 +99,12 @@ int run(const Arguments& arguments) {
     Panel panel;
     if (!findPlotKind(arguments.kind)) return usage("--kind needs one of: " + plotKindNames() + ".");
     panel.plots.push_back(plotOf(arguments.of, arguments.kind));
+    if (!arguments.levels.empty()) {
+        const auto takesLevels = [](const Setting* setting) { return std::string_view(setting->key) == "levels"; };
+        if (std::ranges::none_of(findPlotKind(arguments.kind)->settings, takesLevels))
+            return usage("--levels is for kinds that have levels, and “" + arguments.kind + "” has none.");
+        panel.plots.back().settings["levels"] = "{" + arguments.levels + "}";
+    }
     if (limits) panel.y.limits = AxisLimits({limits->first, limits->second});
     PanelReading reading = readPlots(page, panel);
     if (!reading.problems[0].empty()) {
@@ -116,20 +122,22 @@ int run(const Arguments& arguments) {
     Progress progress(arguments.of);
     progress.show("looking", 0, 0);
     const PanelLook look = lookAtPanel(panel, reading, effort.operations, interruption.token());
-    const Frame frame = bareFrame(panel, reading, look, box->first, box->second);
+    Frame frame = bareFrame(panel, reading, look, box->first, box->second);
     Drawn& drawn = reading.drawn[0];
     drawn.parts[0].source = seenIn(drawn.parts[0].source, frame);
-    drawn.parts.resize(1); // the edge of an area is not what is asked for
+    frame.tolerance = effort.tolerance;
+    if (!drawn.kind->table) drawn.parts.resize(1); // the edge of an area is not what is asked for
     progress.show("sampling", 0, 0);
     SampleWatch watch;
     watch.proving = [&](const CurveSamples& soFar) {
         progress.show("proving", static_cast<std::size_t>(100 * soFar.certificate.share()), 100);
     };
     watch.sampling = [&](std::size_t done, std::size_t all) { progress.show("sampling", done, all); };
-    drawn.parts[0].samples = std::make_shared<const Samples>(
-        sampleSource(*drawn.parts[0].source, {}, frame, effort, interruption.token(), watch));
+    for (Sampled& part : drawn.parts)
+        part.samples =
+            std::make_shared<const Samples>(sampleSource(*part.source, {}, frame, effort, interruption.token(), watch));
     if (interruption.happened()) return interrupted(arguments.of);
-    return write(arguments, drawn, effort.tolerance);
+    return write(arguments, drawn, frame);
 }
 
 } // namespace
@@ -148,6 +156,7 @@ void addSample(CLI::App& app, int& status) {
     command->add_option("--kind", arguments->kind, "kind of plot that it is sampled for; “coulter kinds” lists them");
     command->add_option("--box", arguments->box, "width and height of the panel in mm, such as 120x80");
     command->add_option("--limits", arguments->limits, "vertical range, LOW,HIGH; else automatic");
+    command->add_option("--levels", arguments->levels, "of contours: levels such as 0,0.5,1; else round ones");
     command->add_option("--tolerance", arguments->tolerance,
                         "largest distance from the curve on the sheet, mm; usually 0.02, or the recipe's");
     command->add_flag("--report", arguments->report, "instead of the points: counts, what is proven, gaps, as JSON");

@@ -111,6 +111,7 @@ Figure laidOut(const Document& document, const Effort& effort, const std::stop_t
         made.layout = layoutPanel(figure.page, document.sheet, panel, reading, look,
                                   roomOf(document.sheet, p, document.panels.size()),
                                   p < effort.held.size() ? effort.held[p] : std::nullopt, stop);
+        made.layout.frame.tolerance = effort.tolerance;
         made.drawn = std::move(reading.drawn);
         for (Drawn& drawn : made.drawn) {
             for (Sampled& part : drawn.parts) part.source = seenIn(part.source, made.layout.frame);

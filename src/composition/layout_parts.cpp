@@ -1,5 +1,7 @@
 #include "composition/layout_parts.h"
 
+#include "drawing/colours.h"
+
 #include "composition/legend_place.h"
 #include "typeset/formula_math.h"
 
@@ -54,6 +56,15 @@ Box numberBox(const std::string& label, double size) {
 Box tickBox(const Ticks& ticks, std::size_t index, double size) {
     return ticks.areWords ? labelBox(ticks.labels[index], FontId::Text, size, {})
                           : numberBox(ticks.labels[index], size);
+}
+
+void addPowerOfTen(Scene& scene, const Ticks& ticks, double size, double x, double baseline, bool alignRight) {
+    if (ticks.powerOfTen == 0) return;
+    const MathPtr power =
+        mathRow({mathSymbol("×"), mathSpace(0.17),
+                 mathScript(mathDigits("10"), nullptr, mathDigits(std::to_string(ticks.powerOfTen)))});
+    const Box box = layoutMath(*power, size, false);
+    addBox(scene, box, alignRight ? x - box.width : x, baseline, inkColour);
 }
 
 double widestLabel(const Ticks& ticks, double size) {

@@ -1,6 +1,7 @@
 #include "composition/look.h"
 
 #include "drawing/ticks.h"
+#include "figure/scale_settings.h"
 
 #include "sampling/range.h"
 
@@ -20,16 +21,26 @@ Limits forScale(Limits limits, ScaleKind scale) {
     return {limits.high * usualDecades, limits.high};
 }
 
+std::optional<std::pair<double, double>> wholeRange(const std::vector<double>& values) {
+    std::optional<std::pair<double, double>> range;
+    for (const double value : values) {
+        if (std::isfinite(value))
+            range = range ? std::pair{std::min(range->first, value), std::max(range->second, value)}
+                          : std::pair{value, value};
+    }
+    return range;
+}
+
 /// Limits of a coordinate from its values; out to the next tick, so that the scale ends with a number.
 /// @param all  what is shown whole, whatever the values are worth
 std::optional<Limits> fromValues(std::vector<double> values, ScaleKind scale, double tickCount,
-                                 std::optional<Limits> all = {}) {
+                                 std::optional<Limits> all = {}, bool withOutliers = false) {
     const bool logarithmic = scale == ScaleKind::Logarithmic;
     if (logarithmic) {
         std::erase_if(values, [](double value) { return !(value > 0); });
         for (double& value : values) value = std::log10(value);
     }
-    const auto range = robustRange(values);
+    const auto range = withOutliers ? wholeRange(values) : robustRange(values);
     if (!range && !all) return std::nullopt;
     if (all && logarithmic) all = {std::log10(all->low), std::log10(all->high)};
     double low = range ? range->first : all->low, high = range ? range->second : all->high;
@@ -145,8 +156,9 @@ PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double op
         const auto some = coarseValues(*fieldOf(drawn), limits.xScale, limits.x, limits.yScale, limits.y, share, stop);
         values.insert(values.end(), some.begin(), some.end());
     }
+    const bool all = word(panel.colour.settings, rangeSetting) == static_cast<std::size_t>(ColourRange::All);
     look.colours =
-        withSet(fromValues(std::move(values), scale, 6).value_or(Limits{0.1, 1}), panel.colour.limits, scale);
+        withSet(fromValues(std::move(values), scale, 6, {}, all).value_or(Limits{0.1, 1}), panel.colour.limits, scale);
     return look;
 }
 

@@ -1,5 +1,6 @@
 #include "composition/panel_layout.h"
 
+#include "composition/colour_bar.h"
 #include "composition/labels.h"
 #include "composition/layout_parts.h"
 #include "composition/legend_place.h"
@@ -38,21 +39,6 @@ bool wantsEqualScales(const Panel& panel, const PanelReading& reading) {
            reading.xScale == reading.yScale;
 }
 
-/// Decides what the colour bar says; returns the room it needs right of the panel.
-double layoutColours(PanelLayout& layout, const Given& given, double height) {
-    if (!given.look.colours) return 0;
-    const Limits& range = *given.look.colours;
-    const ScaleKind scale = colourScaleOf(given.panel);
-    layout.colours.shown = true;
-    layout.frame.colour = {scale, range.low, range.high, height};
-    layout.colours.ticks = clearTicksUp(given.rules[colourScale].ticks, layout.frame.colour, layout.sizes.number,
-                                        std::clamp(height / 12, 2.0, 10.0));
-    layout.colours.label = given.box(given.labels.colour, layout.sizes.text);
-    return barGap + barWidth + tick + toNumber +
-           std::max(widestLabel(layout.colours.ticks, layout.sizes.number),
-                    layout.colours.label.width - barWidth - tick - toNumber);
-}
-
 PanelLayout layoutWith(const LetterSizes& sizes, const Given& given) {
     const Panel& panel = given.panel;
     const Rect& room = given.room;
@@ -67,8 +53,9 @@ PanelLayout layoutWith(const LetterSizes& sizes, const Given& given) {
     // Room above: title, the vertical scale's label, and half a number; below: numbers and label.
     const double titleRoom = layout.title.height() > 0 ? layout.title.height() + 2.2 : 0;
     const double yLabelRoom = layout.yLabel.height() > 0 ? layout.yLabel.height() + 2.4 : 0.5 * sizes.number;
-    const double top = edge + titleRoom + yLabelRoom;
-    const double below = scaleOffset + tick + 0.6 + sizes.number +
+    layoutColours(layout, given, 0.7 * std::min(room.width, room.height)); // how much room it takes across
+    const double top = edge + titleRoom + yLabelRoom + barRoom(layout, BarSide::Above);
+    const double below = barRoom(layout, BarSide::Below) + scaleOffset + tick + 0.6 + sizes.number +
                          (layout.xLabel.height() > 0 ? 0.8 + layout.xLabel.height() : 0) + edge;
     const double height = std::max(5.0, room.height - top - below);
     if (given.look.space) return layoutSpace(std::move(layout), given, top, height);
@@ -89,26 +76,36 @@ PanelLayout layoutWith(const LetterSizes& sizes, const Given& given) {
     double left = leftRoom();
 
     double right = edge + 2;
-    const double barRoom = layoutColours(layout, given, height);
-    const double fullWidth = std::max(5.0, room.width - left - right - barRoom);
+    const auto layOutBar = [&](double width) {
+        layoutColours(layout, given,
+                      layout.colours.side == BarSide::Below || layout.colours.side == BarSide::Above ? width : height);
+        return barRoom(layout, BarSide::Left) + barRoom(layout, BarSide::Right);
+    };
+    const double besides = layOutBar(room.width / 2);
+    const double fullWidth = std::max(5.0, room.width - left - right - besides);
     layout.legend = decideLegend(given.page, panel, given.reading, given.look, limits, fullWidth, height, sizes.text);
     if (layout.legend.place == LegendPlace::AtEnds) right = edge + 3 + layout.legend.width - legendSample - sampleGap;
     if (layout.legend.place == LegendPlace::Outside && !panel.legend.at) right = edge + legendGap + layout.legend.width;
     const bool equal = wantsEqualScales(panel, given.reading);
     if (equal) {
-        limits = withEqualScales(limits, panel, std::max(5.0, room.width - left - right - barRoom), height);
+        limits = withEqualScales(limits, panel, std::max(5.0, room.width - left - right - besides), height);
         layout.yTicks = upTicks();
         left = leftRoom();
     }
-    const double width = std::max(5.0, room.width - left - right - barRoom);
+    const double width = std::max(5.0, room.width - left - right - besides);
     if (equal) limits = withEqualScales(limits, panel, width, height);
 
-    layout.frame.rect = {room.x + left, room.y + top, width, height};
+    layOutBar(width);
+    layout.frame.rect = {room.x + left + barRoom(layout, BarSide::Left), room.y + top, width, height};
     layout.frame.map = limits.map(width, height);
     layout.frame.leftwards = truth(panel.x.settings, reversedSetting);
     layout.frame.downwards = truth(panel.y.settings, reversedSetting);
     layout.xTicks = clearTicks(given.rules[acrossScale].ticks, layout.frame.map.x, sizes.number);
-    layout.colours.rect = {room.x + (left + width + barGap), room.y + top, barWidth, height};
+    const double beyond = layout.colours.side == BarSide::Left    ? left - edge
+                          : layout.colours.side == BarSide::Below ? below - barRoom(layout, BarSide::Below) - edge
+                          : layout.colours.side == BarSide::Above ? yLabelRoom
+                                                                  : 0;
+    placeColourBar(layout, beyond);
     placeLegend(layout, given);
     return layout;
 }
@@ -134,7 +131,11 @@ bool fits(const PanelLayout& layout) {
 Frame bareFrame(const Panel& panel, const PanelReading& reading, const PanelLook& look, double width, double height) {
     Frame frame;
     frame.rect = {0, 0, width, height};
-    if (look.colours) frame.colour = {colourScaleOf(panel), look.colours->low, look.colours->high, height};
+    if (look.colours) {
+        const Limits range = colourLimits(reading, *look.colours, colourScaleOf(panel));
+        frame.colour = {colourScaleOf(panel), range.low, range.high, height};
+        frame.shades = colourRun(panel, reading, frame.colour);
+    }
     if (reading.shape != PanelShape::Polar) {
         frame.map = panelLimits(panel, look.extents, 6).map(width, height);
         return frame;

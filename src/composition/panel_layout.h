@@ -3,6 +3,7 @@
 #include "composition/scale_rules.h"
 #include "drawing/frame.h"
 #include "drawing/ticks.h"
+#include "figure/scale_settings.h"
 #include "typeset/box.h"
 
 #include <stop_token>
@@ -29,6 +30,8 @@ LetterSizes letterSizes(const Sheet& sheet);
 
 /// What is written at a tick, typeset.
 Box tickBox(const Ticks& ticks, std::size_t index, double size);
+/// "× 10⁵" beside a scale whose numbers are to be multiplied; at its right end or its left one.
+void addPowerOfTen(Scene& scene, const Ticks& ticks, double size, double x, double baseline, bool alignRight);
 
 /// How the legend is shown once its place is decided.
 struct LegendLayout {
@@ -43,6 +46,9 @@ struct LegendLayout {
 /// The bar beside fields that says what their colours mean; its map is the frame's.
 struct ColourBar {
     bool shown = false;
+    BarSide side = BarSide::Right;
+    double ends = 0; ///< mm of the points at its ends, for what lies beyond; 0: none
+    double room = 0; ///< mm that it takes on its side
     Ticks ticks;
     Box label;
     Rect rect;

@@ -1,5 +1,6 @@
 #include "composition/panel_parts.h"
 
+#include "composition/colour_bar.h"
 #include "composition/legend_place.h"
 #include "composition/polar_parts.h"
 #include "composition/space_parts.h"
@@ -44,7 +45,8 @@ public:
             labelsAtEnds();
         else
             legend();
-        colourBar();
+        drawColourBar(figure_.scene, figure_.hits, index_, layout_, truth(panel_.colour.settings, reversedSetting),
+                      dotsPerMm_);
         title();
     }
 
@@ -64,49 +66,6 @@ private:
             drawn.kind->draw(drawn, frame_, canvas);
             figure_.owned.push_back({drawn.path, first, figure_.scene.items.size()});
         }
-    }
-
-    void colourBar() {
-        const ColourBar& bar = layout_.colours;
-        if (!bar.shown) return;
-        ImageItem image;
-        image.rect = image.clip = bar.rect;
-        image.width = std::max(2, static_cast<int>(bar.rect.width * dotsPerMm_));
-        image.height = std::max(2, static_cast<int>(bar.rect.height * dotsPerMm_));
-        const bool reversed = truth(panel_.colour.settings, reversedSetting);
-        const auto heightOf = [&](double value) {
-            const double up = frame_.colour.toSheet(value);
-            return reversed ? bar.rect.y + up : bar.rect.bottom() - up;
-        };
-        for (int i = 0; i < image.height; ++i) {
-            const double down = (i + 0.5) / image.height;
-            const Colour c = loam(reversed ? down : 1 - down);
-            image.pixels.insert(image.pixels.end(), static_cast<std::size_t>(image.width),
-                                0xff000000U | static_cast<std::uint32_t>(c.red) << 16 |
-                                    static_cast<std::uint32_t>(c.green) << 8 | c.blue);
-        }
-        figure_.scene.items.emplace_back(std::move(image));
-        const double x = bar.rect.right() + 0.6;
-        std::vector<std::vector<Point>> lines{{{x, bar.rect.y}, {x, bar.rect.bottom()}}};
-        double right = x + tick;
-        for (std::size_t i = 0; i < bar.ticks.places.size(); ++i) {
-            const double y = heightOf(bar.ticks.places[i]);
-            lines.push_back({{x, y}, {x + tick, y}});
-            if (bar.ticks.labels[i].empty()) continue;
-            const Box number = tickBox(bar.ticks, i, sizes_.number);
-            addBox(figure_.scene, number, x + tick + 0.8, y + 0.33 * sizes_.number, inkColour);
-            right = std::max(right, x + tick + 0.8 + number.width);
-        }
-        for (const double minor : bar.ticks.minor) {
-            const double y = heightOf(minor);
-            lines.push_back({{x, y}, {x + tick / 2, y}});
-        }
-        stroke(std::move(lines), inkColour, scaleWidth);
-        hit(ItemKind::Scale, colourScale, {bar.rect.x, bar.rect.y, right - bar.rect.x, bar.rect.height});
-        const double baseline = bar.rect.y - 2.4 - bar.label.descent;
-        addBox(figure_.scene, bar.label, bar.rect.x, baseline, inkColour);
-        if (bar.label.height() > 0) hit(ItemKind::ScaleLabel, colourScale, boxRect(bar.label, bar.rect.x, baseline));
-        powerOfTen(bar.ticks, bar.rect.x + bar.label.width + (bar.label.width > 0 ? 2 : 0), baseline, false);
     }
 
     void grid() {
@@ -171,7 +130,7 @@ private:
         }
         minorMarks(lines, layout_.xTicks, true, y);
         stroke(std::move(lines), inkColour, scaleWidth);
-        powerOfTen(layout_.xTicks, f.right(), baseline + 1.15 * sizes_.number, true);
+        addPowerOfTen(figure_.scene, layout_.xTicks, sizes_.number, f.right(), baseline + 1.15 * sizes_.number, true);
         hit(ItemKind::Scale, acrossScale, {f.x, f.bottom() + 0.5, f.width, lowest + 0.3 - f.bottom()});
         const double labelBaseline = baseline + 0.22 * sizes_.number + 0.8 + layout_.xLabel.ascent;
         const double x = f.x + (f.width - layout_.xLabel.width) / 2;
@@ -201,17 +160,8 @@ private:
         const double baseline = f.y - 2.4 - layout_.yLabel.descent;
         addBox(figure_.scene, layout_.yLabel, start, baseline, inkColour);
         if (layout_.yLabel.height() > 0) hit(ItemKind::ScaleLabel, upScale, boxRect(layout_.yLabel, start, baseline));
-        powerOfTen(layout_.yTicks, start + layout_.yLabel.width + (layout_.yLabel.width > 0 ? 3 : 0), baseline, false);
-    }
-
-    /// "× 10⁵" beside a scale whose numbers are to be multiplied.
-    void powerOfTen(const Ticks& ticks, double x, double baseline, bool alignRight) {
-        if (ticks.powerOfTen == 0) return;
-        const MathPtr power =
-            mathRow({mathSymbol("×"), mathSpace(0.17),
-                     mathScript(mathDigits("10"), nullptr, mathDigits(std::to_string(ticks.powerOfTen)))});
-        const Box box = layoutMath(*power, sizes_.number, false);
-        addBox(figure_.scene, box, alignRight ? x - box.width : x, baseline, inkColour);
+        addPowerOfTen(figure_.scene, layout_.yTicks, sizes_.number,
+                      start + layout_.yLabel.width + (layout_.yLabel.width > 0 ? 3 : 0), baseline, false);
     }
 
     static Rect boxRect(const Box& box, double x, double baseline) {

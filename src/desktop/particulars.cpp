@@ -340,7 +340,7 @@ void Particulars::scaleFields(FormFields& fields) {
     connect(automatic, &QToolButton::clicked, this,
             [set] { set(tr("automatic limits"), [](Axis& a) { a.limits.reset(); }); });
     const bool crosses = path_.index == acrossScale || path_.index == upScale;
-    for (const Setting* setting : scaleSettings()) {
+    for (const Setting* setting : path_.index == colourScale ? colourScaleSettings() : scaleSettings()) {
         if (!crosses && (setting == &gridSetting || setting == &zeroLineSetting))
             continue; // there is no panel to cross
         const bool merges = setting->type == SettingType::Number;

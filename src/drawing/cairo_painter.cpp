@@ -67,6 +67,17 @@ void paint(cairo_t* cr, const FillItem& item) {
 
 void paint(cairo_t* cr, const GlyphItem& item) {
     setColour(cr, item.colour);
+    if (item.turn != 0) {
+        GlyphItem upright = item;
+        upright.turn = 0;
+        cairo_save(cr);
+        cairo_translate(cr, item.about.x, item.about.y);
+        cairo_rotate(cr, item.turn);
+        cairo_translate(cr, -item.about.x, -item.about.y);
+        paint(cr, upright);
+        cairo_restore(cr);
+        return;
+    }
     for (std::size_t start = 0; start < item.glyphs.size();) {
         const PlacedGlyph& first = item.glyphs[start];
         std::vector<cairo_glyph_t> glyphs;

@@ -52,6 +52,10 @@ public:
     void image(ImageItem item) { scene_.items.emplace_back(std::move(item)); }
     /// Words, wherever there is room for them.
     void text(const Box& box, Point at, Colour colour) { addBox(scene_, box, at.x, at.y, colour); }
+    /// Words with their middle at a place, turned by so many radians clockwise.
+    void turnedText(const Box& box, Point middle, double turn, Colour colour) {
+        addTurnedBox(scene_, box, middle, turn, colour);
+    }
     double dotsPerMm() const { return dotsPerMm_; }
     double letterSize() const { return letterSize_; }
 

@@ -213,6 +213,43 @@ void halve(ImageItem& image) {
     image.height /= 2;
 }
 
+/// Colours as dots have them, computed once for all.
+class Shades {
+public:
+    explicit Shades(const Frame& frame) : run_(frame.shades), scale_(frame.colour) {
+        scale_.length = shades - 1;
+        for (std::size_t i = 0; i < shades; ++i) colours_[i] = dot(run_.at(static_cast<double>(i) / (shades - 1)));
+        if (!run_.steps.empty()) {
+            for (std::size_t k = 0; k <= run_.steps.size(); ++k) stepped_.push_back(dot(run_.ofStep(k, scale_)));
+        }
+        undefined_ = run_.undefined ? dot(*run_.undefined) : 0;
+        under_ = run_.under ? dot(*run_.under) : stepped_.empty() ? colours_.front() : stepped_.front();
+        over_ = run_.over ? dot(*run_.over) : stepped_.empty() ? colours_.back() : stepped_.back();
+    }
+
+    std::uint32_t of(double value) const {
+        if (std::isnan(value)) return undefined_;
+        if (run_.under && value < scale_.low) return under_;
+        if (run_.over && value > scale_.high) return over_;
+        if (!stepped_.empty())
+            return stepped_[static_cast<std::size_t>(std::ranges::upper_bound(run_.steps, value) - run_.steps.begin())];
+        const double shade = scale_.toSheet(value);
+        if (std::isnan(shade)) return run_.under ? under_ : 0; // below all that a logarithmic scale shows
+        return colours_[static_cast<std::size_t>(std::clamp(shade + 0.5, 0.0, static_cast<double>(shades - 1)))];
+    }
+
+private:
+    static std::uint32_t dot(Colour c) {
+        return 0xff000000U | static_cast<std::uint32_t>(c.red) << 16 | static_cast<std::uint32_t>(c.green) << 8 |
+               c.blue;
+    }
+    const ColourRun& run_;
+    AxisMap scale_;
+    std::array<std::uint32_t, shades> colours_{};
+    std::vector<std::uint32_t> stepped_;
+    std::uint32_t undefined_ = 0, under_ = 0, over_ = 0;
+};
+
 } // namespace
 
 ImageItem fieldImage(const FieldSamples& samples, FieldFill fill, const Frame& frame, double dotsPerMm) {
@@ -220,31 +257,21 @@ ImageItem fieldImage(const FieldSamples& samples, FieldFill fill, const Frame& f
     Dots dots = filled(samples, fill, frame, dotsPerMm, 1);
     const auto clear =
         static_cast<std::size_t>(std::ranges::count_if(dots.value, [](double value) { return std::isnan(value); }));
+    // With a colour for what is undefined all dots are filled.
     const bool hasEdge = samples.isMesh() && clear > 0 && clear < dots.value.size();
     if (hasEdge) dots = filled(samples, fill, frame, dotsPerMm, 2);
-    std::array<std::uint32_t, shades> colours{};
-    for (std::size_t i = 0; i < shades; ++i) {
-        const Colour c = loam(static_cast<double>(i) / (shades - 1));
-        colours[i] =
-            0xff000000U | static_cast<std::uint32_t>(c.red) << 16 | static_cast<std::uint32_t>(c.green) << 8 | c.blue;
-    }
+    const Shades colours(frame);
     ImageItem image;
     image.width = dots.width;
     image.height = dots.height;
     image.rect = {dots.left / dots.perMm, dots.top / dots.perMm, dots.width / dots.perMm, dots.height / dots.perMm};
     image.clip = frame.rect;
     image.pixels.resize(dots.value.size());
-    AxisMap scale = frame.colour;
-    scale.length = shades - 1;
-    tbb::parallel_for(
-        tbb::blocked_range<std::size_t>(0, dots.value.size(), 4096), [&](const tbb::blocked_range<std::size_t>& range) {
-            for (std::size_t i = range.begin(); i < range.end(); ++i) {
-                const double shade = scale.toSheet(dots.value[i]);
-                if (std::isnan(shade)) continue; // stays clear
-                image.pixels[i] =
-                    colours[static_cast<std::size_t>(std::clamp(shade + 0.5, 0.0, static_cast<double>(shades - 1)))];
-            }
-        });
+    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, dots.value.size(), 4096),
+                      [&](const tbb::blocked_range<std::size_t>& range) {
+                          for (std::size_t i = range.begin(); i < range.end(); ++i)
+                              image.pixels[i] = colours.of(dots.value[i]);
+                      });
     if (hasEdge) halve(image);
     return image;
 }

@@ -1,4 +1,5 @@
 #pragma once
+#include "drawing/colour_maps.h"
 #include "drawing/scene.h"
 #include "figure/document.h"
 
@@ -54,7 +55,9 @@ struct Frame {
     PanelMap map; ///< within the rectangle, from its lower left; of a view of space: to the right and upwards as seen;
                   ///< of a radius over an angle: in mm from its middle
     bool leftwards = false, downwards = false; ///< reversed: from the right, from the top
-    AxisMap colour;
+    AxisMap colour;                            ///< of values that are shown by colours
+    ColourRun shades;                          ///< and these colours
+    double tolerance = 0.02;                   ///< mm between what is drawn and what it stands for
     std::optional<SpaceBox> space;
     std::optional<PolarFrame> polar;
 

@@ -44,6 +44,8 @@ struct FillItem {
 struct GlyphItem {
     std::vector<PlacedGlyph> glyphs;
     Colour colour;
+    double turn = 0; ///< radians clockwise, about
+    Point about = {};
 };
 
 /// Dots of one colour each, row by row from the top, 0xAARRGGBB with the colour multiplied by its opacity; seen within
@@ -65,5 +67,7 @@ struct Scene {
 
 /// Adds a typeset box with its origin at (x, y).
 void addBox(Scene& scene, const Box& box, double x, double y, Colour colour);
+/// Adds a box with its middle at a place, turned about it by so many radians clockwise.
+void addTurnedBox(Scene& scene, const Box& box, Point middle, double turn, Colour colour);
 
 } // namespace coulter

@@ -6,6 +6,7 @@
 #include <cmath>
 #include <hb.h>
 #include <map>
+#include <numbers>
 
 namespace coulter {
 namespace {
@@ -116,7 +117,11 @@ private:
     void write(const GlyphItem& item) {
         std::string words;
         for (const PlacedGlyph& glyph : item.glyphs) words += glyph.text;
-        body_ += "<g fill=\"" + spelled(item.colour) + "\" role=\"img\" aria-label=\"" + xmlEscaped(words) + "\">\n";
+        body_ += "<g fill=\"" + spelled(item.colour) + "\" role=\"img\" aria-label=\"" + xmlEscaped(words) + "\"";
+        if (item.turn != 0)
+            body_ += " transform=\"rotate(" + number(item.turn * 180 / std::numbers::pi) + " " + number(item.about.x) +
+                     " " + number(item.about.y) + ")\"";
+        body_ += ">\n";
         for (const PlacedGlyph& glyph : item.glyphs) {
             const auto [at, isNew] = glyphs_.try_emplace({glyph.font, glyph.glyph}, glyphs_.size());
             if (isNew)

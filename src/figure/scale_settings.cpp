@@ -8,6 +8,11 @@ constexpr const char* numberWords[] = {"automatic",      "plain",   "powers of t
 constexpr const char* minorWords[] = {"automatic", "none", "halves", "fifths", "tenths"};
 constexpr const char* directionWords[] = {"east", "north", "west", "south"};
 
+constexpr const char* mapWords[] = {"loam", "fen",   "frost",  "heath",   "moss",   "straw",  "ember", "ash",
+                                    "thaw", "hedge", "furrow", "seasons", "rounds", "strata", "sowing"};
+constexpr const char* rangeWords[] = {"without outliers", "all values"};
+constexpr const char* barWords[] = {"right", "left", "below", "above", "none"};
+
 } // namespace
 
 constexpr Setting reversedSetting{.key = "reversed",
@@ -69,6 +74,96 @@ constexpr Setting zeroLineSetting{.key = "zero line",
 std::span<const Setting* const> scaleSettings() {
     static constexpr const Setting* all[] = {&reversedSetting, &numbersSetting, &shownInSetting,   &gridSetting,
                                              &zeroLineSetting, &ticksAtSetting, &tickCountSetting, &minorSetting};
+    return all;
+}
+
+const Setting mapSetting{.key = "map",
+                         .label = "colour map",
+                         .meaning = "which colours; see the manual's page on colours",
+                         .type = SettingType::Word,
+                         .usual = std::string("loam"),
+                         .words = mapWords};
+
+constexpr Setting turnedSetting{.key = "turned",
+                                .label = "turned",
+                                .meaning = "the map the other way round",
+                                .type = SettingType::Truth,
+                                .usual = false};
+
+constexpr Setting mapFromSetting{.key = "map from",
+                                 .label = "map from",
+                                 .meaning = "part of the map that is used, from here",
+                                 .type = SettingType::Number,
+                                 .usual = 0.0,
+                                 .least = 0,
+                                 .greatest = 1,
+                                 .step = 0.05,
+                                 .rare = true};
+
+constexpr Setting mapToSetting{.key = "map to",
+                               .label = "map to",
+                               .meaning = "part of the map that is used, to here",
+                               .type = SettingType::Number,
+                               .usual = 1.0,
+                               .least = 0,
+                               .greatest = 1,
+                               .step = 0.05,
+                               .rare = true};
+
+constexpr Setting stepsSetting{.key = "steps",
+                               .label = "steps",
+                               .meaning =
+                                   "about so many colours, changing at round values; 0: a colour for every value",
+                               .type = SettingType::Number,
+                               .usual = 0.0,
+                               .least = 0,
+                               .greatest = 100,
+                               .step = 1};
+
+const Setting rangeSetting{.key = "range",
+                           .label = "range",
+                           .meaning = "what automatic ends hold: most values, or all of them",
+                           .type = SettingType::Word,
+                           .usual = std::string("without outliers"),
+                           .words = rangeWords};
+
+const Setting symmetricSetting{.key = "middle",
+                               .label = "middle",
+                               .meaning = "the value that the middle of the colours has, such as 0; empty: none",
+                               .type = SettingType::Formula,
+                               .usual = std::string()};
+
+constexpr Setting underColourSetting{.key = "under",
+                                     .label = "below",
+                                     .meaning = "colour of values below the scale; left out: that of its lower end",
+                                     .type = SettingType::Colour,
+                                     .rare = true};
+
+constexpr Setting overColourSetting{.key = "over",
+                                    .label = "above",
+                                    .meaning = "colour of values above the scale; left out: that of its upper end",
+                                    .type = SettingType::Colour,
+                                    .rare = true};
+
+constexpr Setting undefinedColourSetting{.key = "undefined",
+                                         .label = "undefined",
+                                         .meaning = "colour where there is no value; left out: none",
+                                         .type = SettingType::Colour,
+                                         .rare = true};
+
+const Setting barSetting{.key = "bar",
+                         .label = "colour bar",
+                         .meaning = "on which side of the panel the bar stands that says what colours mean",
+                         .type = SettingType::Word,
+                         .usual = std::string("right"),
+                         .words = barWords};
+
+std::span<const Setting* const> colourScaleSettings() {
+    static constexpr const Setting* all[] = {
+        &mapSetting,      &turnedSetting,      &stepsSetting,      &symmetricSetting,      &rangeSetting,
+        &barSetting,      &reversedSetting,    &numbersSetting,    &shownInSetting,        &gridSetting,
+        &zeroLineSetting, &ticksAtSetting,     &tickCountSetting,  &minorSetting,          &mapFromSetting,
+        &mapToSetting,    &underColourSetting, &overColourSetting, &undefinedColourSetting};
     return all;
 }
 

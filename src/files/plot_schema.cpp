@@ -64,7 +64,7 @@ Json schemaOf(const PlotKind& kind) {
     return {{"type", "object"}, {"additionalProperties", false}, {"properties", properties}};
 }
 
-Json axisSchema() {
+Json axisSchema(std::span<const Setting* const> settings) {
     Json properties;
     properties["label"] = {
         {"type", "string"},
@@ -79,7 +79,7 @@ Json axisSchema() {
          "smaller number first, positive on a logarithmic scale; null: this end is automatic; absent: both are"}};
     properties["scale"] = {{"enum", scaleNames},
                            {"description", "absent: logarithmic where the variable is sampled so, else linear"}};
-    for (const Setting* setting : scaleSettings()) properties[setting->key] = schemaOf(*setting);
+    for (const Setting* setting : settings) properties[setting->key] = schemaOf(*setting);
     return {{"type", "object"}, {"additionalProperties", false}, {"properties", properties}};
 }
 
@@ -87,7 +87,8 @@ Json axisSchema() {
 
 Json plotDefinitions() {
     Json all;
-    all["axis"] = axisSchema();
+    all["axis"] = axisSchema(scaleSettings());
+    all["colour axis"] = axisSchema(colourScaleSettings());
     all["angle"] = {{"type", "object"}, {"additionalProperties", false}, {"properties", Json::object()}};
     for (const Setting* setting : angleSettings()) all["angle"]["properties"][setting->key] = schemaOf(*setting);
     Json names = Json::array(), each = Json::array();

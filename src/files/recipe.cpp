@@ -36,12 +36,12 @@ void writeSettings(Ordered& out, const Settings& settings, std::span<const Setti
 
 Ordered writeEnd(const std::optional<double>& end) { return end ? Ordered(*end) : Ordered(nullptr); }
 
-Ordered writeAxis(const Axis& axis) {
+Ordered writeAxis(const Axis& axis, std::span<const Setting* const> settings = scaleSettings()) {
     Ordered out = Ordered::object();
     if (axis.label) out["label"] = *axis.label;
     if (axis.limits) out["limits"] = {writeEnd(axis.limits.low), writeEnd(axis.limits.high)};
     if (axis.scale) out["scale"] = scaleNames[static_cast<std::size_t>(*axis.scale)];
-    writeSettings(out, axis.settings, scaleSettings());
+    writeSettings(out, axis.settings, settings);
     return out;
 }
 
@@ -83,7 +83,7 @@ Ordered writePanel(const Panel& panel) {
     if (const Ordered x = writeAxis(panel.x); !x.empty()) out["x"] = x;
     if (const Ordered y = writeAxis(panel.y); !y.empty()) out["y"] = y;
     if (const Ordered z = writeAxis(panel.z); !z.empty()) out["z"] = z;
-    if (const Ordered colour = writeAxis(panel.colour); !colour.empty()) out["colour"] = colour;
+    if (const Ordered colour = writeAxis(panel.colour, colourScaleSettings()); !colour.empty()) out["colour"] = colour;
     if (panel.equalScales) out["equal scales"] = *panel.equalScales;
     if (panel.view != View{}) out["view"] = {{"azimuth", panel.view.azimuth}, {"elevation", panel.view.elevation}};
     Ordered angle = Ordered::object();
@@ -154,17 +154,18 @@ AxisLimits readLimits(JsonReader& reader, const Json& axis, const std::string& p
     return limits;
 }
 
-Axis readAxis(JsonReader& reader, const Json& parent, const std::string& path, const char* key) {
+Axis readAxis(JsonReader& reader, const Json& parent, const std::string& path, const char* key,
+              std::span<const Setting* const> settings = scaleSettings()) {
     Axis axis;
     const auto at = parent.find(key);
     if (at == parent.end()) return axis;
     const std::string here = joined(path, key);
     if (!reader.isObject(*at, here)) return axis;
-    reader.keys(*at, here, withKeys({"label", "limits", "scale"}, scaleSettings()));
+    reader.keys(*at, here, withKeys({"label", "limits", "scale"}, settings));
     if (const auto scale = reader.word(*at, here, "scale", scaleNames)) axis.scale = static_cast<ScaleKind>(*scale);
     axis.label = reader.text(*at, here, "label");
     axis.limits = readLimits(reader, *at, here, axis.scale == ScaleKind::Logarithmic);
-    readSettings(reader, *at, here, axis.settings, scaleSettings());
+    readSettings(reader, *at, here, axis.settings, settings);
     return axis;
 }
 
@@ -240,7 +241,7 @@ Panel readPanel(JsonReader& reader, const Json& value, const std::string& path) 
     panel.x = readAxis(reader, value, path, "x");
     panel.y = readAxis(reader, value, path, "y");
     panel.z = readAxis(reader, value, path, "z");
-    panel.colour = readAxis(reader, value, path, "colour");
+    panel.colour = readAxis(reader, value, path, "colour", colourScaleSettings());
     if (const auto angle = value.find("angle");
         angle != value.end() && reader.isObject(*angle, joined(path, "angle"))) {
         reader.keys(*angle, joined(path, "angle"), withKeys({}, angleSettings()));

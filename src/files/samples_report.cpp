@@ -1,5 +1,6 @@
 #include "files/samples_report.h"
 
+#include "plots/plot_kind.h"
 #include "plots/table.h"
 
 #include <cmath>
@@ -40,7 +41,9 @@ std::string samplesReport(const CurveSamples& samples, double tolerance) {
     return report.dump(2) + "\n";
 }
 
-std::string samplesReport(const FieldSamples& samples, double tolerance) {
+namespace {
+
+nlohmann::ordered_json fieldReport(const FieldSamples& samples, double tolerance) {
     using Json = nlohmann::ordered_json;
     Json report;
     report["points"] = samples.pointCount();
@@ -63,7 +66,13 @@ std::string samplesReport(const FieldSamples& samples, double tolerance) {
     std::size_t undefined = 0;
     for (std::size_t i = 0; i < samples.pointCount(); ++i) undefined += std::isnan(samples.sizeAt(i));
     report["undefined points"] = undefined;
-    return report.dump(2) + "\n";
+    return report;
+}
+
+} // namespace
+
+std::string samplesReport(const FieldSamples& samples, double tolerance) {
+    return fieldReport(samples, tolerance).dump(2) + "\n";
 }
 
 std::string samplesReport(const Columns& columns) {
@@ -73,10 +82,19 @@ std::string samplesReport(const Columns& columns) {
     return report.dump(2) + "\n";
 }
 
-std::string samplesReport(const Drawn& drawn, double tolerance) {
+std::string samplesReport(const Drawn& drawn, const Frame& frame) {
     if (const Columns* columns = columnsOf(drawn)) return samplesReport(*columns);
-    if (const CurveSamples* samples = curveSamplesOf(drawn)) return samplesReport(*samples, tolerance);
-    return samplesReport(*fieldSamplesOf(drawn), tolerance);
+    if (const CurveSamples* samples = curveSamplesOf(drawn)) return samplesReport(*samples, frame.tolerance);
+    nlohmann::ordered_json report = fieldReport(*fieldSamplesOf(drawn), frame.tolerance);
+    if (drawn.kind && drawn.kind->report) {
+        report[drawn.kind->name] = nlohmann::ordered_json::array();
+        for (const ReportRow& row : drawn.kind->report(drawn, frame)) {
+            nlohmann::ordered_json each;
+            for (const auto& [name, value] : row) each[name] = value;
+            report[drawn.kind->name].push_back(each);
+        }
+    }
+    return report.dump(2) + "\n";
 }
 
 } // namespace coulter

@@ -10,8 +10,8 @@ const Curve* curveOf(const Drawn& drawn, std::size_t part) {
 const Field* fieldOf(const Drawn& drawn) {
     return drawn.parts.empty() ? nullptr : std::get_if<Field>(drawn.parts[0].source.get());
 }
-const Columns* columnsOf(const Drawn& drawn) {
-    return drawn.parts.empty() ? nullptr : std::get_if<Columns>(drawn.parts[0].source.get());
+const Columns* columnsOf(const Drawn& drawn, std::size_t part) {
+    return part < drawn.parts.size() ? std::get_if<Columns>(drawn.parts[part].source.get()) : nullptr;
 }
 const CurveSamples* curveSamplesOf(const Drawn& drawn, std::size_t part) {
     return part < drawn.parts.size() ? std::get_if<CurveSamples>(drawn.parts[part].samples.get()) : nullptr;

@@ -38,7 +38,7 @@ struct Drawn {
 /// The curve or field that is drawn, and its samples; null if it is the other, or not sampled yet.
 const Curve* curveOf(const Drawn& drawn, std::size_t part = 0);
 const Field* fieldOf(const Drawn& drawn);
-const Columns* columnsOf(const Drawn& drawn);
+const Columns* columnsOf(const Drawn& drawn, std::size_t part = 0);
 const CurveSamples* curveSamplesOf(const Drawn& drawn, std::size_t part = 0);
 const FieldSamples* fieldSamplesOf(const Drawn& drawn);
 

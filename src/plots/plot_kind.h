@@ -4,6 +4,7 @@
 #include "formula/plotted.h"
 #include "plots/drawn.h"
 #include "plots/extents.h"
+#include "plots/table.h"
 
 #include <optional>
 #include <span>
@@ -65,6 +66,9 @@ struct Handle {
     bool across = true, up = true; ///< which ways it can be dragged
 };
 
+/// Numbers with their names.
+using ReportRow = std::vector<std::pair<const char*, double>>;
+
 /// What is at a place of a plot, and where.
 struct Touched {
     std::string text;
@@ -88,8 +92,15 @@ struct PlotKind {
                   std::vector<double>& ys) = nullptr;
     void (*draw)(const Drawn&, const Frame&, Canvas&);
     void (*swatch)(const Drawn&, const Rect&, Canvas&) = nullptr; ///< in the legend; null: the plot has no entry
+    /// Of a field: whether it shows values by colours; null: it does.
+    bool (*usesColours)(const Drawn&) = nullptr;
+    /// Values at which its colours change, on the scale of colours; null or none: everywhere.
+    std::vector<double> (*colourSteps)(const Drawn&, const AxisMap& colours) = nullptr;
     /// What the pointer is at, within `reach` mm; null: what its source tells.
     std::optional<Touched> (*tell)(const Drawn&, const Frame&, Point, double reach) = nullptr;
+    /// What it draws, as a table and in numbers, instead of the samples of its source; null: these.
+    SampleTable (*table)(const Drawn&, const Frame&) = nullptr;
+    std::vector<ReportRow> (*report)(const Drawn&, const Frame&) = nullptr;
     std::vector<Handle> (*handles)(const Drawn&, const Frame&) = nullptr; ///< null: none
     /// The plot with a handle dragged to a place.
     void (*drag)(Plot&, const Drawn&, const Frame&, std::size_t handle, Point to) = nullptr;
@@ -118,7 +129,8 @@ struct PanelReading {
     std::vector<Problems> problems; ///< of each plot, counted within its `of`
     ScaleKind xScale = ScaleKind::Linear, yScale = ScaleKind::Linear;
     PanelShape shape = PanelShape::Plane;
-    int format = newestFormat; ///< of the recipe
+    int format = newestFormat;          ///< of the recipe
+    std::optional<double> colourMiddle; ///< the value that the middle of the colours is to have
 };
 
 /// Reads the plots of a panel against the page and compiles them. Plots in space, in the plane and round an angle do

@@ -1,21 +1,24 @@
 #include "plots/plot_kind.h"
 
+#include "figure/scale_settings.h"
+#include "formula/columns.h"
 #include "plots/curve_programs.h"
 #include "plots/reading.h"
 #include "plots/sampling.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace coulter {
 
 extern const PlotKind lineKind, markersKind, pointsKind, stepsKind, stemsKind, areaKind, barsKind, histogramKind,
-    errorBarsKind, referenceLineKind, tangentKind, polarKind, heatmapKind;
+    errorBarsKind, referenceLineKind, tangentKind, polarKind, heatmapKind, contoursKind, filledContoursKind;
 
 namespace {
 
 constexpr const PlotKind* kinds[] = {&lineKind,    &markersKind, &pointsKind,    &stepsKind,     &stemsKind,
                                      &areaKind,    &barsKind,    &histogramKind, &errorBarsKind, &referenceLineKind,
-                                     &tangentKind, &polarKind,   &heatmapKind};
+                                     &tangentKind, &polarKind,   &heatmapKind,   &contoursKind,  &filledContoursKind};
 
 } // namespace
 
@@ -160,6 +163,11 @@ PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIn
         std::ranges::move(reading.drawn, std::back_inserter(all.drawn));
         all.words.push_back(std::move(reading.words));
         all.problems.push_back(std::move(reading.problems));
+    }
+    if (const std::string middle = text(panel.colour.settings, symmetricSetting); !middle.empty()) {
+        const ColumnAnswer found = columnsOf(page, middle);
+        if (found.columns.size() == 1 && found.columns[0]->size() == 1 && std::isfinite((*found.columns[0])[0]))
+            all.colourMiddle = (*found.columns[0])[0];
     }
     all.shape = shape.value_or(PanelShape::Plane);
     if (all.shape == PanelShape::Polar) all.xScale = ScaleKind::Linear; // an angle has no other

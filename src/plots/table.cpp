@@ -1,6 +1,7 @@
 #include "plots/table.h"
 
 #include "formula/text.h"
+#include "plots/plot_kind.h"
 
 #include <algorithm>
 #include <cmath>
@@ -154,6 +155,13 @@ SampleTable tableOf(const Drawn& drawn) {
     if (const Curve* curve = curveOf(drawn)) made = table(*curve, *curveSamplesOf(drawn));
     if (const Field* field = fieldOf(drawn)) made = table(*field, *fieldSamplesOf(drawn));
     if (const Columns* columns = columnsOf(drawn)) made = table(*columns);
+    made.heading.insert(made.heading.begin(), drawn.of);
+    return made;
+}
+
+SampleTable tableOf(const Drawn& drawn, const Frame& frame) {
+    if (!drawn.kind || !drawn.kind->table || drawn.parts.empty() || !drawn.parts[0].samples) return tableOf(drawn);
+    SampleTable made = drawn.kind->table(drawn, frame);
     made.heading.insert(made.heading.begin(), drawn.of);
     return made;
 }

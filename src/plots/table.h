@@ -24,6 +24,8 @@ struct SampleTable {
 ///            unbroken pieces from 1.
 ///   a field: x,y,z, and of a vector x,y,u,v or x,y,u,v,w; row by row where it is a meshgrid. Undefined values are NaN.
 SampleTable tableOf(const Drawn& drawn);
+/// The same, or what its kind makes of them in this frame.
+SampleTable tableOf(const Drawn& drawn, const Frame& frame);
 
 /// A table as CSV (RFC 4180 with line feeds); numbers have the shortest digits that read back as the same double, and
 /// what is undefined is empty.

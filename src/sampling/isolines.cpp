@@ -157,7 +157,7 @@ private:
         for (std::size_t k = 0; k < outputs_; ++k) out[k] = &values[k];
         const double* const in[] = {&x, &y};
         (*evaluator_)(in, std::span(out.data(), outputs_), 1);
-        if (outputs_ == 1) return std::isfinite(values[0]) ? values[0] : std::numeric_limits<double>::quiet_NaN();
+        if (outputs_ == 1) return values[0];
         double sum = 0;
         for (std::size_t k = 0; k < outputs_; ++k) sum += values[k] * values[k];
         return std::sqrt(sum);
@@ -204,12 +204,13 @@ private:
             const double f = value(middle);
             if (std::isnan(f)) return std::numeric_limits<double>::quiet_NaN();
             if (f == 0 && !strictly_ && fa != 0 && fb != 0 && !halve) return middle;
+            const bool isFinite = std::isfinite(f) && std::isfinite(fa) && std::isfinite(fb);
             if ((strictly_ ? f > 0 : f >= 0) == aIsHigh) {
-                fb *= fa / (fa + f);
+                if (isFinite) fb *= fa / (fa + f);
                 a = middle;
                 fa = f;
             } else {
-                fa *= fb / (fb + f);
+                if (isFinite) fa *= fb / (fb + f);
                 b = middle;
                 fb = f;
             }

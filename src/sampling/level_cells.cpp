@@ -21,7 +21,7 @@ LevelCounts::LevelCounts(const FieldSamples& samples, const std::vector<double>&
         for (std::size_t i = range.begin(); i < range.end(); ++i) {
             const double value = single ? values[i] : samples.sizeAt(i);
             if (!(value >= low && value < high)) {
-                if (!std::isfinite(value)) {
+                if (std::isnan(value)) {
                     counts_[i] = undefined;
                     continue;
                 }
@@ -31,7 +31,7 @@ LevelCounts::LevelCounts(const FieldSamples& samples, const std::vector<double>&
                 high = next == levels.end() ? HUGE_VAL : *next;
             }
             counts_[i] = between;
-            if (value == low) touched[between - 1] = 1;
+            if (value == low && between > 0) touched[between - 1] = 1;
         }
         const std::scoped_lock lock(guard);
         for (std::size_t k = 0; k < touched.size(); ++k) touches_[k] |= touched[k];

@@ -22,7 +22,8 @@ struct Cell {
     std::size_t count = 0;
 };
 
-/// For every point of the samples, how many of the ascending levels are at or below its value.
+/// For every point of the samples, how many of the ascending levels are at or below its value; all of them are below
+/// an infinite one.
 class LevelCounts {
 public:
     static constexpr std::uint16_t undefined = 0xffff;

@@ -93,6 +93,7 @@ TEST_CASE("the schema allows what is written") {
     panel.x = {"x", Limits{0, 1}, ScaleKind::Linear, {}};
     panel.z.limits.high = 3;
     for (const Setting* setting : scaleSettings()) set(panel.x.settings, *setting, otherValue(*setting));
+    for (const Setting* setting : colourScaleSettings()) set(panel.colour.settings, *setting, otherValue(*setting));
     for (const Setting* setting : angleSettings()) set(panel.angle, *setting, otherValue(*setting));
     panel.legend = {LegendPlace::BottomLeft, std::array<double, 2>{1, 2}};
     for (const PlotKind* kind : plotKinds()) {

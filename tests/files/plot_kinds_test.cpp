@@ -29,10 +29,10 @@ std::string fitting(const PlotKind& kind) {
     for (const char* of : {"f(x)", "c(t)", "g(x, y)", "d"}) {
         const std::vector<const PlotKind*> kinds = kindsThatFit(read, plotOf(of, "line"));
         if (std::ranges::find(kinds, &kind) != kinds.end() && std::string(kind.name) != "line" &&
-            std::string(kind.name) != "heatmap")
+            kind.runs != Runs::Over)
             return std::string(of) == "f(x)" && kind.takesColumns ? "f(n)" : of; // value by value
         if (std::string(kind.name) == "line") return "f(x)";
-        if (std::string(kind.name) == "heatmap") return "g(x, y)";
+        if (kind.runs == Runs::Over) return "g(x, y)";
     }
     FAIL("nothing fits the kind");
     return "";

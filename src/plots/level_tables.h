@@ -1,0 +1,16 @@
+#pragma once
+#include "plots/plot_kind.h"
+
+namespace coulter {
+
+/// level,line,closed,x,y,state: points in order along each line.
+SampleTable levelLinesTable(const Drawn& drawn, const Frame& frame);
+/// Of each level: how many lines, how many of them closed, their length on the sheet in mm.
+std::vector<ReportRow> levelLinesReport(const Drawn& drawn, const Frame& frame);
+
+/// low,high,area,ring,x,y: the corners of the rings round each area; one without a bound has an empty one.
+SampleTable levelAreasTable(const Drawn& drawn, const Frame& frame);
+/// Of each area: its bounds, how many rings, its content in the units of both scales.
+std::vector<ReportRow> levelAreasReport(const Drawn& drawn, const Frame& frame);
+
+} // namespace coulter

@@ -1,0 +1,183 @@
+#include "plots/levels.h"
+
+#include "drawing/ticks.h"
+#include "formula/columns.h"
+#include "plots/column_source.h"
+#include "plots/field_source.h"
+#include "plots/telling.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <list>
+#include <mutex>
+
+namespace coulter {
+
+const Setting levelsSetting{.key = "levels",
+                            .label = "levels",
+                            .meaning = "a list such as {0, 0.5, 1}; empty: round values",
+                            .type = SettingType::Formula,
+                            .usual = std::string(),
+                            .isStyle = false};
+
+const Setting levelStepSetting{.key = "level step",
+                               .label = "level step",
+                               .meaning = "between levels; 0: automatic",
+                               .type = SettingType::Number,
+                               .usual = 0.0,
+                               .least = 0,
+                               .greatest = 1e300,
+                               .step = 0.1,
+                               .isStyle = false,
+                               .rare = true};
+
+const Setting levelCountSetting{.key = "level count",
+                                .label = "level count",
+                                .meaning = "so many levels, evenly on the scale of colours; 0: automatic",
+                                .type = SettingType::Number,
+                                .usual = 0.0,
+                                .least = 0,
+                                .greatest = mostLevels,
+                                .step = 1,
+                                .isStyle = false,
+                                .rare = true};
+
+namespace {
+
+constexpr double usualLevels = 10;
+
+/// What is wrong with levels that were given; none if nothing is.
+std::optional<Problem> problemOf(const std::vector<double>& levels) {
+    const auto about = [](std::string sentence, std::string way) {
+        return Problem{-1, 1, 1, "“levels”: " + std::move(sentence), std::move(way)};
+    };
+    if (levels.size() > mostLevels)
+        return about("There are " + std::to_string(levels.size()) + " levels; at most " + std::to_string(mostLevels) +
+                         " are drawn.",
+                     "ask for fewer");
+    for (std::size_t i = 0; i < levels.size(); ++i) {
+        if (!std::isfinite(levels[i]))
+            return about("Level " + std::to_string(i + 1) + " is not a number.", "leave it out of the list");
+        if (i > 0 && !(levels[i] > levels[i - 1]))
+            return about("Level " + std::to_string(i + 1) + ", " + printedNumber(levels[i], 6) +
+                             ", is not above the one before it, " + printedNumber(levels[i - 1], 6) + ".",
+                         "list levels from the lowest to the highest, each once");
+    }
+    return std::nullopt;
+}
+
+} // namespace
+
+Reading readLevels(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
+    Reading reading = readField(context, plot, plotted, path);
+    const std::string given = text(plot.settings, levelsSetting);
+    if (given.empty() || reading.drawn.empty()) return reading;
+    const ColumnAnswer found = columnsOf(context.page, given);
+    std::optional<Problem> problem;
+    if (found.columns.size() != 1) {
+        problem = found.problems.empty()
+                      ? Problem{-1, 1, 1, "“levels”: This is no list of numbers.", "write one such as {0, 0.5, 1}"}
+                      : found.problems.front();
+        problem->line = -1;
+        if (!found.problems.empty()) problem->sentence = "“levels”: " + problem->sentence;
+    } else {
+        problem = problemOf(*found.columns[0]);
+    }
+    if (problem) {
+        reading.problems = {*problem};
+        reading.drawn.clear();
+        return reading;
+    }
+    addColumns(reading.drawn[0], {"level"}, {found.columns[0]}, {-1, -1});
+    return reading;
+}
+
+std::vector<double> levelsOf(const Drawn& drawn, const AxisMap& colours) {
+    if (const Columns* given = columnsOf(drawn, 1)) return *given->numbers[0];
+    std::vector<double> levels;
+    const auto add = [&](double level) {
+        if (level > colours.low && level < colours.high && levels.size() < mostLevels) levels.push_back(level);
+    };
+    if (const double step = number(drawn.settings, levelStepSetting); step > 0) {
+        const double first = std::ceil(colours.low / step);
+        for (double i = 0; i < mostLevels + 2 && (first + i) * step < colours.high; ++i) add((first + i) * step);
+        return levels;
+    }
+    if (const double count = number(drawn.settings, levelCountSetting); count > 0) {
+        AxisMap even = colours;
+        even.length = count + 1;
+        for (double i = 1; i <= count; ++i) add(even.fromSheet(i));
+        return levels;
+    }
+    const Ticks ticks = colours.kind == ScaleKind::Logarithmic
+                            ? logarithmicTicks(colours.low, colours.high, usualLevels)
+                            : linearTicks(colours.low, colours.high, usualLevels);
+    for (const double place : ticks.places) add(place);
+    return levels;
+}
+
+std::shared_ptr<const LevelLines> levelLinesOf(const Drawn& drawn, const Frame& frame) {
+    struct Known {
+        std::weak_ptr<const Samples> samples;
+        std::vector<double> levels;
+        PanelMap map;
+        double tolerance = 0;
+        std::shared_ptr<const LevelLines> lines;
+    };
+    static std::mutex guard;
+    static std::list<Known> known; // the last ones first
+    constexpr std::size_t most = 12;
+    const std::shared_ptr<const Samples>& samples = drawn.parts[0].samples;
+    std::vector<double> levels = levelsOf(drawn, frame.colour);
+    {
+        const std::scoped_lock lock(guard);
+        for (auto at = known.begin(); at != known.end(); ++at) {
+            if (at->samples.lock() != samples || at->levels != levels || at->map != frame.map ||
+                at->tolerance != frame.tolerance)
+                continue;
+            known.splice(known.begin(), known, at);
+            return known.front().lines;
+        }
+    }
+    const FieldSamples& field = *fieldSamplesOf(drawn);
+    IsolineEffort effort;
+    effort.millimetres = frame.tolerance;
+    // No more than sampling itself took, but enough for a coarse grid.
+    effort.mostEvaluations = std::min<std::size_t>(2'000'000, 4 * field.evaluations + 50'000);
+    auto lines = std::make_shared<const LevelLines>(
+        followLevels(field, levels, field.tooDear ? nullptr : fieldOf(drawn)->program.get(), frame.map, effort, true));
+    const std::scoped_lock lock(guard);
+    known.push_front({samples, std::move(levels), frame.map, frame.tolerance, lines});
+    if (known.size() > most) known.pop_back();
+    return lines;
+}
+
+std::vector<std::string> levelTexts(const std::vector<double>& levels) {
+    std::vector<std::string> texts;
+    for (int decimals = 0; decimals <= 5; ++decimals) {
+        const double unit = std::pow(10, decimals);
+        if (!std::ranges::all_of(levels, [&](double level) {
+                const double scaled = level * unit;
+                return std::abs(level) < 1e5 && std::abs(scaled - std::round(scaled)) < 1e-6;
+            }))
+            continue;
+        for (const double level : levels) {
+            std::string digits = fmt::format("{:.{}f}", std::abs(level), decimals);
+            texts.push_back((level < 0 ? "\u2212" : "") + digits);
+        }
+        return texts;
+    }
+    for (const double level : levels) texts.push_back(printedNumber(level, 6));
+    return texts;
+}
+
+std::vector<Point> onSheet(const Path& path, const Frame& frame) { return onSheet(frame, path.x, path.y); }
+
+Polylines ringsOnSheet(const std::vector<Path>& rings, const Frame& frame) {
+    Polylines all;
+    for (const Path& ring : rings) all.push_back(onSheet(ring, frame));
+    return all;
+}
+
+} // namespace coulter

@@ -1,0 +1,31 @@
+#pragma once
+#include "plots/plot_kind.h"
+#include "sampling/isolines.h"
+
+namespace coulter {
+
+// Levels of a field, and the lines along them: for all kinds that draw some.
+
+extern const Setting levelsSetting;     ///< a list; empty: round values
+extern const Setting levelStepSetting;  ///< between round values; 0: automatic
+extern const Setting levelCountSetting; ///< evenly on the scale of colours; 0: automatic
+
+inline constexpr std::size_t mostLevels = 1000;
+
+/// Reads a field and the levels that a plot asks for.
+Reading readLevels(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path);
+
+/// The levels of what is drawn: given ones, else those on a scale of colours; ascending, each once.
+std::vector<double> levelsOf(const Drawn& drawn, const AxisMap& colours);
+
+/// Its lines, to the tolerance of the frame. The last few are kept, because they are asked for again and again.
+std::shared_ptr<const LevelLines> levelLinesOf(const Drawn& drawn, const Frame& frame);
+
+/// Levels as they are written, all with the same decimals where few will do.
+std::vector<std::string> levelTexts(const std::vector<double>& levels);
+
+/// Rings on the sheet.
+Polylines ringsOnSheet(const std::vector<Path>& rings, const Frame& frame);
+std::vector<Point> onSheet(const Path& path, const Frame& frame);
+
+} // namespace coulter

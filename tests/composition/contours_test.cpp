@@ -1,0 +1,179 @@
+#include "composition/figure.h"
+#include "figure/scale_settings.h"
+#include "plots/levels.h"
+#include "plots/plot_kind.h"
+#include "plots/table.h"
+
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <map>
+#include <numbers>
+
+using namespace coulter;
+
+namespace {
+
+Document documentOf(const std::string& formula, const char* kind, Settings settings = {}) {
+    Document document;
+    document.page = {"f(x, y) = " + formula, "x in [-3, 3]", "y in [-2, 2]"};
+    Plot plot = plotOf("f(x, y)", kind);
+    plot.settings = std::move(settings);
+    document.panels[0].plots = {plot};
+    return document;
+}
+
+std::vector<double> levelsIn(const Figure& figure) {
+    return levelsOf(figure.panels[0].drawn.at(0), figure.panels[0].frame().colour);
+}
+
+/// Colours of a scene's fills and images at a place of the sheet, the one on top; none: paper.
+std::optional<Colour> colourAt(const Figure& figure, double x, double y) {
+    const Point p = figure.panels[0].frame().onSheet(x, y);
+    std::optional<Colour> found;
+    for (const SceneItem& item : figure.scene.items) {
+        const auto* fill = std::get_if<FillItem>(&item);
+        if (!fill) continue;
+        bool inside = false; // even–odd
+        for (const auto& polygon : fill->polygons) {
+            for (std::size_t i = 0, j = polygon.size() - 1; i < polygon.size(); j = i++) {
+                const Point &a = polygon[i], &b = polygon[j];
+                if ((a.y > p.y) != (b.y > p.y) && p.x < (b.x - a.x) * (p.y - a.y) / (b.y - a.y) + a.x) inside = !inside;
+            }
+        }
+        if (inside) found = fill->colour;
+    }
+    return found;
+}
+
+std::string problemOf(const Document& document) {
+    const Figure figure = drawFigure(document);
+    return figure.panels[0].problems[0].empty() ? "" : figure.panels[0].problems[0][0].sentence;
+}
+
+} // namespace
+
+TEST_CASE("levels are round, given, by a step, by a count, or even in the logarithm") {
+    const auto levels = [](const std::string& formula, Settings settings, ScaleKind scale = ScaleKind::Linear) {
+        Document document = documentOf(formula, "contours", std::move(settings));
+        document.panels[0].colour.scale = scale;
+        return levelsIn(drawFigure(document));
+    };
+    for (const double level : levels("x^2 + y^2", {})) CHECK(level == Approx(std::round(level)).margin(1e-9));
+    CHECK(levels("x^2 + y^2", {}).size() >= 5);
+    CHECK(levels("x", {{"levels", std::string("{-1, 0.25, 2}")}}) == std::vector<double>{-1, 0.25, 2});
+    CHECK(levels("x", {{"levels", std::string("{-1, -0.5, ..., 1}")}}).size() == 5);
+    const std::vector<double> stepped = levels("x", {{"level step", 0.75}});
+    REQUIRE(stepped.size() >= 7);
+    for (const double level : stepped) CHECK(level / 0.75 == Approx(std::round(level / 0.75)).margin(1e-9));
+    CHECK(levels("x", {{"level count", 7.0}}).size() == 7);
+    const std::vector<double> even = levels("exp(3x)", {{"level count", 5.0}}, ScaleKind::Logarithmic);
+    REQUIRE(even.size() == 5);
+    for (std::size_t i = 2; i < 5; ++i) CHECK(even[i] / even[i - 1] == Approx(even[1] / even[0]));
+}
+
+TEST_CASE("levels that cannot be followed are one sentence with a way out") {
+    const auto said = [](const std::string& levels) {
+        return problemOf(documentOf("x", "contours", {{"levels", levels}}));
+    };
+    CHECK(said("{0, 1, 1}") == "“levels”: Level 3, 1, is not above the one before it, 1.");
+    CHECK(said("{2, 1}") == "“levels”: Level 2, 1, is not above the one before it, 2.");
+    CHECK(said("{0, 1/0}") == "“levels”: Level 2 is not a number.");
+    CHECK(said("{0, 1, ..., 2000}") == "“levels”: There are 2001 levels; at most 1000 are drawn.");
+    CHECK_FALSE(said("{0, 1").empty());
+    CHECK_FALSE(said("wrong").empty());
+    CHECK(said("{100, 200}").empty()); // outside the range: nothing to draw, nothing wrong
+}
+
+TEST_CASE("a constant field and one that is nowhere defined draw no lines and break nothing") {
+    for (const char* formula : {"3 + 0x", "sqrt(-1 - x^2)", "x/0"}) {
+        for (const char* kind : {"contours", "filled contours"}) {
+            const Figure figure = drawFigure(documentOf(formula, kind));
+            CHECK(figure.finished);
+        }
+    }
+}
+
+TEST_CASE("filled contours have the colour of their area everywhere") {
+    const Document document =
+        documentOf("x^2 + y^2", "filled contours", {{"levels", std::string("{0.25, 1, 4, 6.25}")}});
+    const Figure figure = drawFigure(document);
+    const Frame& frame = figure.panels[0].frame();
+    CHECK(frame.shades.steps == std::vector<double>{0.25, 1, 4, 6.25});
+    std::map<std::size_t, std::size_t> seen;
+    for (double x = -2.95; x < 3; x += 0.1) {
+        for (double y = -1.95; y < 2; y += 0.1) {
+            const double z = x * x + y * y;
+            std::size_t step = 0;
+            bool near = false;
+            for (const double level : frame.shades.steps) {
+                step += z >= level;
+                near = near || std::abs(z - level) < 0.02;
+            }
+            if (near) continue;
+            ++seen[step];
+            const auto colour = colourAt(figure, x, y);
+            REQUIRE(colour);
+            CHECK(*colour == frame.shades.ofStep(step, frame.colour));
+        }
+    }
+    CHECK(seen.size() == 5);
+    CHECK(figure.panels[0].layout.colours.ends > 0);
+}
+
+TEST_CASE("areas of filled contours and volumes under them add up") {
+    const Document document = documentOf("exp(-x^2 - y^2)", "filled contours", {{"levels", std::string("{0.1, 0.5}")}});
+    const Figure figure = drawFigure(document);
+    const Drawn& drawn = figure.panels[0].drawn[0];
+    const auto rows = drawn.kind->report(drawn, figure.panels[0].frame());
+    REQUIRE(rows.size() == 3);
+    double sum = 0;
+    for (const ReportRow& row : rows) sum += row.back().second;
+    CHECK(sum == Approx(24).epsilon(1e-9));
+    const double pi = std::numbers::pi;
+    CHECK(rows[2].back().second == Approx(pi * std::log(2)).epsilon(1e-6));
+    CHECK(rows[1].back().second == Approx(pi * (std::log(10) - std::log(2))).epsilon(1e-6));
+    const SampleTable table = tableOf(drawn, figure.panels[0].frame());
+    CHECK(table.columns == std::vector<std::string>{"low", "high", "area", "ring", "x", "y"});
+    CHECK(std::isnan(table.number(0, 0)));
+    CHECK(table.number(0, 1) == 0.1);
+}
+
+TEST_CASE("contours write their lines in order, and are touched along them") {
+    const Document document = documentOf("x^2 + y^2", "contours", {{"levels", std::string("{1, 4}")}});
+    const Figure figure = drawFigure(document);
+    const Drawn& drawn = figure.panels[0].drawn[0];
+    const SampleTable table = tableOf(drawn, figure.panels[0].frame());
+    CHECK(table.columns == std::vector<std::string>{"level", "line", "closed", "x", "y"});
+    REQUIRE(table.rows > 20);
+    for (std::size_t row = 0; row < table.rows; ++row)
+        CHECK(std::hypot(table.number(row, 3), table.number(row, 4)) ==
+              Approx(std::sqrt(table.number(row, 0))).epsilon(1e-5));
+    const auto told = drawn.kind->tell(drawn, figure.panels[0].frame(), figure.panels[0].frame().onSheet(2.01, 0), 1);
+    REQUIRE(told);
+    CHECK(told->text == "line of 4");
+    CHECK_FALSE(drawn.kind->tell(drawn, figure.panels[0].frame(), figure.panels[0].frame().onSheet(0, 0), 1));
+}
+
+TEST_CASE("the scale of colours has a middle, and a bar on any side") {
+    Document document = documentOf("sin(2x) cos(y)", "filled contours");
+    document.panels[0].plots.push_back(document.panels[0].plots[0]);
+    document.panels[0].plots[1].kind = "contours";
+    document.panels[0].colour.settings = {
+        {"map", std::string("thaw")}, {"middle", std::string("0.2")}, {"bar", std::string("below")}};
+    const Figure figure = drawFigure(document);
+    const PanelLayout& layout = figure.panels[0].layout;
+    CHECK((layout.frame.colour.low + layout.frame.colour.high) / 2 == Approx(0.2));
+    CHECK(layout.colours.rect.y > layout.frame.rect.bottom());
+    CHECK(layout.colours.rect.bottom() < document.sheet.height);
+    for (const BarSide side : {BarSide::Left, BarSide::Right, BarSide::Above, BarSide::Below}) {
+        set(document.panels[0].colour.settings, barSetting,
+            std::string(barSetting.words[static_cast<std::size_t>(side)]));
+        const PanelLayout placed = drawFigure(document).panels[0].layout;
+        CHECK(placed.colours.rect.x > 0);
+        CHECK(placed.colours.rect.y > 0);
+        CHECK(placed.colours.rect.right() < document.sheet.width);
+        CHECK_FALSE(placed.colours.rect.intersects(placed.frame.rect));
+    }
+    set(document.panels[0].colour.settings, barSetting, std::string("none"));
+    CHECK_FALSE(drawFigure(document).panels[0].layout.colours.shown);
+}
