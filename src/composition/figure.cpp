@@ -154,7 +154,13 @@ double distanceTo(const SceneItem& item, Point p) {
 bool covers(const SceneItem& item, Point p) {
     if (const auto* fill = std::get_if<FillItem>(&item)) return fill->evenOdd && isInside(fill->polygons, p);
     const auto* image = std::get_if<ImageItem>(&item);
-    return image && image->clip.contains(p);
+    if (!image || !image->clip.contains(p) || image->width <= 0 || image->height <= 0) return false;
+    const auto dot = [](double at, double from, double length, int count) {
+        return static_cast<std::size_t>(std::clamp((at - from) / length * count, 0.0, count - 1.0));
+    };
+    const std::size_t x = dot(p.x, image->rect.x, image->rect.width, image->width),
+                      y = dot(p.y, image->rect.y, image->rect.height, image->height);
+    return image->pixels[y * static_cast<std::size_t>(image->width) + x] >> 24 != 0;
 }
 
 } // namespace

@@ -139,8 +139,18 @@ PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double op
         for (std::size_t k = 0; k < 3; ++k) {
             const ScaleKind scale = axes[k]->scale.value_or(ScaleKind::Linear);
             const Limits usual = scale == ScaleKind::Logarithmic ? Limits{0.1, 1} : Limits{0, 1};
-            (*look.space)[k] =
-                withSet(fromValues(std::move(inSpace[k]), scale, 4).value_or(usual), axes[k]->limits, scale);
+            // A surface over a floor shows all of its intervals, and no more.
+            const std::optional<Limits>& floor = k == 0 ? look.extents.across : look.extents.up;
+            Limits shown = k < 2 && floor ? forScale(*floor, scale) : usual;
+            if (k < 2 && floor) {
+                for (const double value : inSpace[k]) {
+                    if (std::isfinite(value) && (scale == ScaleKind::Linear || value > 0))
+                        shown = {std::min(shown.low, value), std::max(shown.high, value)};
+                }
+            } else {
+                shown = fromValues(std::move(inSpace[k]), scale, 4).value_or(usual);
+            }
+            (*look.space)[k] = withSet(shown, axes[k]->limits, scale);
         }
     }
     const auto isField = [](const Drawn& drawn) { return fieldOf(drawn) != nullptr; };

@@ -5,6 +5,7 @@
 #include "composition/polar_parts.h"
 #include "composition/space_parts.h"
 #include "drawing/colours.h"
+#include "drawing/space_canvas.h"
 #include "figure/scale_settings.h"
 #include "typeset/formula_math.h"
 
@@ -23,19 +24,27 @@ public:
     PanelParts(Figure& figure, std::size_t panel)
         : figure_(figure), index_(panel), panel_(figure.document.panels[panel]), layout_(figure.panels[panel].layout),
           frame_(layout_.frame), drawn_(figure.panels[panel].drawn), sizes_(layout_.sizes),
-          dotsPerMm_(figure.effort.dotsPerMm) {}
+          dotsPerMm_(figure.effort.dotsPerMm), space_(frame_, dotsPerMm_),
+          hides_(std::ranges::any_of(drawn_, [](const Drawn& drawn) { return fieldOf(drawn) != nullptr; }) ||
+                 (frame_.space && frame_.space->distance > 0)) {}
 
     void run() {
         hit(ItemKind::Panel, 0, frame_.rect);
         plots(Layer::Ground);
-        if (frame_.space)
-            drawSpaceScales(figure_.scene, figure_.hits, index_, layout_);
-        else if (frame_.polar)
+        const auto spaceScales = [&] { drawSpaceScales(figure_.scene, figure_.hits, index_, layout_); };
+        if (frame_.space) {
+            drawFloor(figure_.scene, layout_);
+            if (!hides_) spaceScales();
+        } else if (frame_.polar) {
             drawPolarGrid(figure_.scene, layout_);
-        else
+        } else {
             grid();
+        }
         plots(Layer::Area);
         plots(Layer::Line);
+        for (const SpaceCanvas::Shown& shown : space_.finish(figure_.scene))
+            figure_.owned.push_back({drawn_[shown.owner].path, shown.first, shown.last});
+        if (frame_.space && hides_) spaceScales();
         if (frame_.polar) drawPolarScales(figure_.scene, figure_.hits, index_, layout_);
         if (frame_.isPlane()) {
             horizontalScale();
@@ -60,11 +69,15 @@ private:
     /// What was drawn, one after the other; whose each item of the scene is, is remembered.
     void plots(Layer layer) {
         Canvas canvas(figure_.scene, frame_.rect, dotsPerMm_, sizes_.text, layout_.format >= 2);
+        if (hides_) canvas.inSpace(space_);
         for (const Drawn& drawn : drawn_) {
             if (drawn.kind->layer != layer) continue;
             const std::size_t first = figure_.scene.items.size();
+            space_.owner(static_cast<std::size_t>(&drawn - drawn_.data()));
             drawn.kind->draw(drawn, frame_, canvas);
-            figure_.owned.push_back({drawn.path, first, figure_.scene.items.size()});
+            // What hides and is hidden comes to the scene later.
+            if (!frame_.space || !hides_ || figure_.scene.items.size() > first)
+                figure_.owned.push_back({drawn.path, first, figure_.scene.items.size()});
         }
     }
 
@@ -223,6 +236,8 @@ private:
     const std::vector<Drawn>& drawn_;
     LetterSizes sizes_;
     double dotsPerMm_;
+    SpaceCanvas space_;
+    bool hides_; ///< in space: surfaces hide, or the eye is near
 };
 
 } // namespace

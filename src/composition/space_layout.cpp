@@ -1,3 +1,4 @@
+#include "composition/colour_bar.h"
 #include "composition/layout_parts.h"
 #include "composition/legend_place.h"
 #include "figure/item_path.h"
@@ -11,6 +12,32 @@ namespace coulter {
 using namespace distance;
 
 namespace {
+
+/// Surfaces over a floor need no unit in common with it: unless scales are to be equal, the floor's sides are as long
+/// as each other, or up to twice that where both have one unit, and heights take six tenths of that. In any case
+/// heights are stretched as the view says.
+void stretchBox(SpaceBox& box, const Given& given) {
+    const auto isOverFloor = [](const Drawn& drawn) {
+        const Field* field = fieldOf(drawn);
+        return field && field->inSpace && !field->isParametric();
+    };
+    if (std::ranges::any_of(given.reading.drawn, isOverFloor) && !given.panel.equalScales.value_or(false)) {
+        const auto& maps = box.maps;
+        const bool same = given.rules[acrossScale].unit == given.rules[upScale].unit;
+        const double ratio = maps[1].length / maps[0].length, wanted = same ? std::clamp(ratio, 0.5, 2.0) : 1;
+        box.stretch[1] = wanted / ratio;
+        box.stretch[2] = 0.6 * std::min(1.0, wanted) * maps[0].length / maps[2].length;
+    }
+    box.stretch[2] *= given.panel.view.height;
+    for (std::size_t k = 0; k < 3; ++k) {
+        box.axes.right[k] *= box.stretch[k];
+        box.axes.up[k] *= box.stretch[k];
+        box.axes.towards[k] *= box.stretch[k];
+    }
+    double square = 0;
+    for (std::size_t k = 0; k < 3; ++k) square += std::pow(box.maps[k].length * box.stretch[k], 2);
+    box.distance = given.panel.view.distance * std::sqrt(square);
+}
 
 /// The box round what is shown. A logarithmic scale is as long as the longest linear one.
 SpaceBox boxOf(const Given& given) {
@@ -27,14 +54,15 @@ SpaceBox boxOf(const Given& given) {
     for (AxisMap& map : box.maps) {
         if (map.kind == ScaleKind::Logarithmic) map.length = longest > 0 ? longest : 1;
     }
+    stretchBox(box, given);
     return box;
 }
 
 /// A coarse look as the box's scales have it.
 PanelLook lookInBox(PanelLook look, const SpaceBox& box) {
-    if (box.isPlain()) return look;
     for (CoarseLook& each : look.coarse) {
         const std::size_t count = each.space[0].size();
+        if (box.isPlain() && each.x.size() == count) continue; // seen so already
         each.x.assign(count, 0);
         each.y.assign(count, 0);
         for (std::size_t i = 0; i < count; ++i) {
@@ -56,19 +84,19 @@ PanelLayout layoutSpace(PanelLayout layout, const Given& given, double top, doub
     layout.frame.space = box;
     Limits u{HUGE_VAL, -HUGE_VAL}, v = u;
     for (unsigned corner = 0; corner < 8; ++corner) {
-        double right = 0, up = 0;
-        for (unsigned k = 0; k < 3; ++k) {
-            const double at = box.along(k, (corner >> k & 1U) != 0 ? box.maps[k].high : box.maps[k].low);
-            right += box.axes.right[k] * at;
-            up += box.axes.up[k] * at;
-        }
+        Place place{};
+        for (unsigned k = 0; k < 3; ++k) place[k] = (corner >> k & 1U) != 0 ? box.maps[k].high : box.maps[k].low;
+        const auto [right, up, towards] = box.seen(place);
         u = {std::min(u.low, right), std::max(u.high, right)};
         v = {std::min(v.low, up), std::max(v.high, up)};
     }
-    const double margin = 4 * layout.sizes.number;
+    layoutColours(layout, given, 0.7 * height);
+    const double margin = 4 * layout.sizes.number,
+                 besides = barRoom(layout, BarSide::Left) + barRoom(layout, BarSide::Right);
     const auto frameOf = [&](double legendRoom) {
-        return Rect{given.room.x + (edge + margin), given.room.y + top,
-                    std::max(5.0, given.room.width - 2 * (edge + margin) - legendRoom), std::max(5.0, height)};
+        return Rect{given.room.x + (edge + margin) + barRoom(layout, BarSide::Left), given.room.y + top,
+                    std::max(5.0, given.room.width - 2 * (edge + margin) - legendRoom - besides),
+                    std::max(5.0, height)};
     };
     const auto limitsIn = [&](const Rect& frame) {
         return withEqualScales({u, v, ScaleKind::Linear, ScaleKind::Linear}, Panel{}, frame.width, frame.height);
@@ -81,6 +109,8 @@ PanelLayout layoutSpace(PanelLayout layout, const Given& given, double top, doub
     if (layout.legend.place == LegendPlace::Outside && !given.panel.legend.at)
         frame = frameOf(legendGap + layout.legend.width);
     layout.frame.rect = frame;
+    placeColourBar(layout,
+                   layout.colours.side == BarSide::Left || layout.colours.side == BarSide::Right ? margin : 2 * margin);
     layout.frame.map = limitsIn(frame).map(frame.width, frame.height);
     const double size = layout.sizes.text;
     layout.space.labels = {given.box(given.labels.across, size), given.box(given.labels.up, size),

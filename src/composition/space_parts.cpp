@@ -16,16 +16,16 @@ public:
     SpaceScalesDrawing(Scene& scene, std::vector<Hit>& hits, std::size_t panel, const PanelLayout& layout)
         : scene_(scene), hits_(hits), panel_(panel), layout_(layout) {}
 
-    void run() {
-        const SpaceBox& box = *layout_.frame.space;
-        const auto& l = box.maps;
-        const double z = box.faceValue(Face::Floor);
-        const std::array<Place, 4> floor{
-            {{l[0].low, l[1].low, z}, {l[0].high, l[1].low, z}, {l[0].high, l[1].high, z}, {l[0].low, l[1].high, z}}};
+    void floor() {
         std::vector<Point> outline;
-        for (const Place& corner : floor) outline.push_back(onSheet(corner));
+        for (const Place& corner : corners()) outline.push_back(onSheet(corner));
         outline.push_back(outline.front());
         stroke({outline}, gridColour, 0.25);
+    }
+
+    void scales() {
+        const std::array<Place, 4> floor = corners();
+        const double z = floor[0][2];
         // Nearest the eye is what stands lowest on the sheet.
         std::size_t nearest = 0, left = 0;
         for (std::size_t i = 1; i < 4; ++i) {
@@ -43,6 +43,12 @@ public:
 
 private:
     Point onSheet(const Place& p) const { return layout_.frame.onSheet(p); }
+    std::array<Place, 4> corners() const {
+        const auto& l = layout_.frame.space->maps;
+        const double z = layout_.frame.space->faceValue(Face::Floor);
+        return {
+            {{l[0].low, l[1].low, z}, {l[0].high, l[1].low, z}, {l[0].high, l[1].high, z}, {l[0].low, l[1].high, z}}};
+    }
 
     void stroke(std::vector<std::vector<Point>> lines, Colour colour, double width) {
         scene_.items.emplace_back(StrokeItem{std::move(lines), colour, width, {}, false});
@@ -120,8 +126,13 @@ private:
 
 } // namespace
 
+void drawFloor(Scene& scene, const PanelLayout& layout) {
+    std::vector<Hit> none;
+    SpaceScalesDrawing(scene, none, 0, layout).floor();
+}
+
 void drawSpaceScales(Scene& scene, std::vector<Hit>& hits, std::size_t panel, const PanelLayout& layout) {
-    SpaceScalesDrawing(scene, hits, panel, layout).run();
+    SpaceScalesDrawing(scene, hits, panel, layout).scales();
 }
 
 } // namespace coulter

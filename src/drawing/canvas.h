@@ -32,6 +32,8 @@ struct Paint {
     double opacity = 1;
 };
 
+class SpaceCanvas;
+
 /// Where kinds of plot draw: everything in mm on the sheet, and nothing leaves the panel.
 class Canvas {
 public:
@@ -56,6 +58,9 @@ public:
     void turnedText(const Box& box, Point middle, double turn, Colour colour) {
         addTurnedBox(scene_, box, middle, turn, colour);
     }
+    /// In space, where some of what is drawn hides other; null: nothing does.
+    SpaceCanvas* space() const { return space_; }
+    void inSpace(SpaceCanvas& space) { space_ = &space; }
     double dotsPerMm() const { return dotsPerMm_; }
     double letterSize() const { return letterSize_; }
 
@@ -65,6 +70,7 @@ private:
     double dotsPerMm_;
     double letterSize_;
     bool thins_;
+    SpaceCanvas* space_ = nullptr;
 };
 
 /// A circle round (0, 0) as a polygon; its corners are nowhere seen at a few mm.

@@ -11,11 +11,17 @@ namespace coulter {
 /// A place in space, in the user's coordinates.
 using Place = std::array<double, 3>;
 
-/// Directions of a view without perspective: what x, y, z add to the right and upwards.
+/// Directions of a view: what x, y, z add to the right and upwards.
 struct ViewAxes {
     std::array<double, 3> right{}, up{};
+    std::array<double, 3> towards{}; ///< and towards the eye
 };
 ViewAxes viewAxes(const View& view);
+
+/// A place as it is seen: mm on the sheet, and mm towards the eye.
+struct SeenPoint {
+    double x = 0, y = 0, towards = 0;
+};
 
 /// A side of the box round what is shown in space, by the coordinate that is the same all over it.
 enum class Face : std::uint8_t { WallAcrossX, WallAcrossY, Floor };
@@ -26,9 +32,13 @@ struct SpaceBox {
     std::array<AxisMap, 3> maps;
     std::array<bool, 3> reversed{};
     ViewAxes axes;
+    std::array<double, 3> stretch{1, 1, 1}; ///< part of `axes`: how much longer a unit is than that of the first
+    double distance = 0; ///< of the eye from the box's middle, in its own lengths; 0: infinite, without perspective
 
-    /// Whether all scales are linear and none is reversed.
+    /// Whether all scales are linear, none is reversed, and a unit means the same along each.
     bool isPlain() const;
+    /// To the right, upwards and towards the eye, of a place by its coordinates.
+    std::array<double, 3> seen(const Place& place) const;
     /// A coordinate's place along the box.
     double along(std::size_t k, double value) const;
     /// The place of a face: the floor is the lowest, walls are those away from the eye.
@@ -70,6 +80,8 @@ struct Frame {
         return downwards ? rect.y + map.y.toSheet(y) : rect.bottom() - map.y.toSheet(y);
     }
     Point onSheet(const Place& place) const;
+    /// The same with how near it is to the eye.
+    SeenPoint seen(const Place& place) const;
     /// The coordinates of a place of the sheet.
     double xAt(double mm) const { return map.x.fromSheet(leftwards ? rect.right() - mm : mm - rect.x); }
     double yAt(double mm) const { return map.y.fromSheet(downwards ? mm - rect.y : rect.bottom() - mm); }

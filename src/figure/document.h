@@ -76,10 +76,12 @@ struct Legend {
     friend bool operator==(const Legend&, const Legend&) = default;
 };
 
-/// From where something in space is seen, without perspective.
+/// From where something in space is seen.
 struct View {
     double azimuth = 35;   ///< degrees: 0 looks along y, with x to the right; then counterclockwise, seen from above
     double elevation = 25; ///< degrees: 90 looks straight down
+    double distance = 0;   ///< of the eye, in diagonals of the box; 0: infinite, without perspective
+    double height = 1;     ///< the upright direction is stretched by this
     friend bool operator==(const View&, const View&) = default;
 };
 
@@ -106,6 +108,8 @@ struct Sheet {
     friend bool operator==(const Sheet&, const Sheet&) = default;
 };
 
+/// Bounds of a view: distances in diagonals of the box, and how much heights are stretched.
+inline constexpr double leastDistance = 0.6, greatestDistance = 100, leastHeight = 0.01, greatestHeight = 1000;
 /// Bounds within which a sheet can be made and shown.
 inline constexpr double leastSheet = 20, greatestSheet = 2000; // mm
 inline constexpr double leastResolution = 20, greatestResolution = 2400;

@@ -85,7 +85,11 @@ Ordered writePanel(const Panel& panel) {
     if (const Ordered z = writeAxis(panel.z); !z.empty()) out["z"] = z;
     if (const Ordered colour = writeAxis(panel.colour, colourScaleSettings()); !colour.empty()) out["colour"] = colour;
     if (panel.equalScales) out["equal scales"] = *panel.equalScales;
-    if (panel.view != View{}) out["view"] = {{"azimuth", panel.view.azimuth}, {"elevation", panel.view.elevation}};
+    if (panel.view != View{}) {
+        out["view"] = {{"azimuth", panel.view.azimuth}, {"elevation", panel.view.elevation}};
+        if (panel.view.distance != 0) out["view"]["distance"] = panel.view.distance;
+        if (panel.view.height != 1) out["view"]["height"] = panel.view.height;
+    }
     Ordered angle = Ordered::object();
     writeSettings(angle, panel.angle, angleSettings());
     if (!angle.empty()) out["angle"] = angle;
@@ -250,7 +254,11 @@ Panel readPanel(JsonReader& reader, const Json& value, const std::string& path) 
     panel.equalScales = reader.truth(value, path, "equal scales");
     if (const auto view = value.find("view"); view != value.end() && reader.isObject(*view, joined(path, "view"))) {
         const std::string here = joined(path, "view");
-        reader.keys(*view, here, {"azimuth", "elevation"});
+        reader.keys(*view, here, {"azimuth", "elevation", "distance", "height"});
+        panel.view.distance = reader.number(*view, here, "distance", 0, greatestDistance).value_or(0);
+        if (panel.view.distance > 0 && panel.view.distance < leastDistance)
+            reader.refuse(here, "has an eye within the box: a distance is 0 (none) or at least 0.6 diagonals.");
+        panel.view.height = reader.number(*view, here, "height", leastHeight, greatestHeight).value_or(1);
         panel.view.azimuth = reader.number(*view, here, "azimuth", -360, 360).value_or(panel.view.azimuth);
         panel.view.elevation = reader.number(*view, here, "elevation", -90, 90).value_or(panel.view.elevation);
     }

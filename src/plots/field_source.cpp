@@ -2,6 +2,8 @@
 
 #include "plots/reading.h"
 
+#include <algorithm>
+
 namespace coulter {
 
 constexpr Setting acrossSetting{.key = "across",
@@ -43,6 +45,31 @@ Reading readField(const ReadingContext& context, const Plot& plot, const Plotted
     drawn.entry = entryOf(context.page, plotted, 0);
     reading.drawn.push_back(std::move(drawn));
     return reading;
+}
+
+PanelMap samplingMap(const Field& field, const Frame& frame) {
+    if (!field.inSpace || !frame.space) return frame.map;
+    const double length = 0.7 * std::min(frame.rect.width, frame.rect.height);
+    if (field.isParametric())
+        return {{ScaleKind::Linear, field.intervals[0].low, field.intervals[0].high, 2 * length},
+                {ScaleKind::Linear, field.intervals[1].low, field.intervals[1].high, 2 * length}};
+    PanelMap map{frame.space->maps[0], frame.space->maps[1]};
+    map.x.length = map.y.length = length;
+    return map;
+}
+
+Limits samplingRange(const Field& field, const Frame& frame) {
+    if (!field.inSpace || !frame.space) return {frame.colour.low, frame.colour.high};
+    const auto& maps = frame.space->maps;
+    if (!field.isParametric()) return {maps[2].low, maps[2].high};
+    double most = 0; // of the longest side: places are as far from the true ones either way
+    for (const AxisMap& map : maps) most = std::max(most, map.high - map.low);
+    return {-most / 2, most / 2};
+}
+
+Place placeOf(const Field& field, const FieldSamples& samples, std::size_t point) {
+    if (field.isParametric()) return {samples.values[0][point], samples.values[1][point], samples.values[2][point]};
+    return {samples.xAt(point), samples.yAt(point), samples.values[0][point]};
 }
 
 } // namespace coulter

@@ -1,5 +1,6 @@
 #pragma once
 #include "plots/plot_kind.h"
+#include "sampling/field_samples.h"
 
 namespace coulter {
 
@@ -8,5 +9,13 @@ extern const Setting acrossSetting;
 
 /// Reads a plot as a field over two variables.
 Reading readField(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path);
+
+/// Through which scales a field is sampled: those of its panel; of a surface those of the floor or of its parameters,
+/// as long as the panel is, so that the direction of view does not matter.
+PanelMap samplingMap(const Field& field, const Frame& frame);
+/// Values between which it is worth refining.
+Limits samplingRange(const Field& field, const Frame& frame);
+/// The place of a point of a surface's samples, or of any point of a surface.
+Place placeOf(const Field& field, const FieldSamples& samples, std::size_t point);
 
 } // namespace coulter

@@ -1,5 +1,6 @@
 // Curves as lines, in the plane or in space.
 #include "drawing/colours.h"
+#include "drawing/space_canvas.h"
 #include "formula/text.h"
 #include "plots/common_settings.h"
 #include "plots/curve_marks.h"
@@ -106,6 +107,21 @@ void drawBelow(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     canvas.stroke(lines, pen);
 }
 
+/// In space, where surfaces may be before it.
+void drawAmongSurfaces(const Drawn& drawn, SpaceCanvas& space) {
+    const Curve& curve = *curveOf(drawn);
+    for (const Stretch& stretch : curveSamplesOf(drawn)->stretches) {
+        std::array<std::vector<double>, 3> at;
+        for (auto& each : at) each.resize(stretch.t.size());
+        const double* const in = stretch.t.data();
+        double* const out[] = {at[0].data(), at[1].data(), at[2].data()};
+        evaluateInParallel(*curve.inSpace, std::span(&in, 1), out, stretch.t.size());
+        std::vector<Place> places(stretch.t.size());
+        for (std::size_t i = 0; i < places.size(); ++i) places[i] = {at[0][i], at[1][i], at[2][i]};
+        space.line(places, penOf(drawn));
+    }
+}
+
 /// Curves; of those in space also the falls that are wanted, as further parts.
 Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
     Reading reading = readCurves(context, plot, plotted, path);
@@ -126,6 +142,7 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const CurveSamples& samples = *curveSamplesOf(drawn);
     if (truth(drawn.settings, asymptotesSetting)) drawAsymptotes(*curveOf(drawn), samples, frame, canvas);
     if (curveOf(drawn)->inSpace) drawBelow(drawn, frame, canvas);
+    if (curveOf(drawn)->inSpace && frame.space && canvas.space()) return drawAmongSurfaces(drawn, *canvas.space());
     canvas.stroke(linesOf(samples, frame), penOf(drawn));
     if (truth(drawn.settings, jumpEndsSetting)) drawJumpEnds(samples, frame, canvas, penOf(drawn));
     if (hasMarks(drawn)) drawMarks(placesOf(marksAlong(drawn, frame, MarkSpacing::AlongCurve)), drawn, canvas);

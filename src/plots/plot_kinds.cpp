@@ -12,13 +12,15 @@
 namespace coulter {
 
 extern const PlotKind lineKind, markersKind, pointsKind, stepsKind, stemsKind, areaKind, barsKind, histogramKind,
-    errorBarsKind, referenceLineKind, tangentKind, polarKind, heatmapKind, contoursKind, filledContoursKind;
+    errorBarsKind, referenceLineKind, tangentKind, polarKind, heatmapKind, contoursKind, filledContoursKind,
+    surfaceKind;
 
 namespace {
 
-constexpr const PlotKind* kinds[] = {&lineKind,    &markersKind, &pointsKind,    &stepsKind,     &stemsKind,
-                                     &areaKind,    &barsKind,    &histogramKind, &errorBarsKind, &referenceLineKind,
-                                     &tangentKind, &polarKind,   &heatmapKind,   &contoursKind,  &filledContoursKind};
+constexpr const PlotKind* kinds[] = {&lineKind,      &markersKind,       &pointsKind,         &stepsKind,
+                                     &stemsKind,     &areaKind,          &barsKind,           &histogramKind,
+                                     &errorBarsKind, &referenceLineKind, &tangentKind,        &polarKind,
+                                     &heatmapKind,   &contoursKind,      &filledContoursKind, &surfaceKind};
 
 } // namespace
 
@@ -76,6 +78,8 @@ Plot inKind(Plot plot, const PlotKind& kind) {
 
 PanelShape shapeFor(const Source& source) {
     const Curve* curve = std::get_if<Curve>(&source);
+    const Field* field = std::get_if<Field>(&source);
+    if (field && field->inSpace) return PanelShape::Space;
     return curve && curve->inSpace ? PanelShape::Space : curve && curve->radius ? PanelShape::Polar : PanelShape::Plane;
 }
 

@@ -1,5 +1,7 @@
 #include "plots/sample_store.h"
 
+#include "plots/field_source.h"
+
 #include "sampling/grid.h"
 
 #include <type_traits>
@@ -52,6 +54,7 @@ public:
     void add(const Field& field) {
         add(field.program);
         for (std::size_t k = 0; k < 2; ++k) add(field.intervals[k]), add(field.grids[k]);
+        add(field.inSpace);
     }
 };
 
@@ -70,9 +73,10 @@ std::string sampleKey(const Source& source, const std::vector<FinerStretch>& fin
     key.add(effort.mostPoints), key.add(effort.operations);
     if (!std::visit([](const auto& each) { return dependsOnFrame(each); }, source)) return key.bytes;
     for (const FinerStretch& each : finer) key.add(each.low), key.add(each.high), key.add(each.times);
-    key.add(frame.map.x), key.add(frame.map.y), key.add(effort.tolerance),
-        key.add(effort.proofs || !canBeProven(source));
-    if (std::holds_alternative<Field>(source)) key.add(frame.colour.low), key.add(frame.colour.high);
+    const Field* field = std::get_if<Field>(&source);
+    const PanelMap map = field ? samplingMap(*field, frame) : frame.map;
+    key.add(map.x), key.add(map.y), key.add(effort.tolerance), key.add(effort.proofs || !canBeProven(source));
+    if (field) key.add(samplingRange(*field, frame).low), key.add(samplingRange(*field, frame).high);
     return key.bytes;
 }
 

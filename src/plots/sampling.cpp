@@ -1,5 +1,7 @@
 #include "plots/sampling.h"
 
+#include "plots/field_source.h"
+
 #include "formula/jet.h"
 #include "formula/text.h"
 #include "sampling/cost.h"
@@ -16,6 +18,7 @@ namespace {
 
 constexpr int coarsePoints = 400;
 constexpr int coarseFieldPoints = 48;
+constexpr double surfaceTolerance = 0.05; // mm
 constexpr std::size_t mostColumnPoints = 2000;
 /// With fewer values than that a curve or a mesh is not looked at adaptively, but evenly.
 constexpr double leastAdaptive = 2000, leastMesh = 30'000;
@@ -109,7 +112,9 @@ FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const 
                     const std::stop_token& stop, const SampleWatch& watch) {
     const double values = affordable(*field.program, field.intervals, effort.operations, stop);
     if (values < 4) return tooDear(FieldSamples{});
-    const auto axis = [&](std::size_t k) -> const AxisMap& { return k == 0 ? frame.map.x : frame.map.y; };
+    const PanelMap map = samplingMap(field, frame);
+    const Limits range = samplingRange(field, frame);
+    const auto axis = [&](std::size_t k) -> const AxisMap& { return k == 0 ? map.x : map.y; };
     const bool adaptive = isAdaptive(field.grids[0]) && isAdaptive(field.grids[1]);
     if (adaptive && values >= leastMesh) {
         std::array<Interval, 2> shown;
@@ -118,8 +123,10 @@ FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const 
             if (!part) return {};
             shown[k] = *part;
         }
-        return sampleMesh(*field.program, shown, frame.map, {effort.tolerance, frame.colour.low, frame.colour.high},
-                          stop, static_cast<std::size_t>(std::min(values, static_cast<double>(mostMeshEvaluations))));
+        // A surface is shown by dots, which are coarser than lines.
+        const double tolerance = field.inSpace ? std::max(effort.tolerance, surfaceTolerance) : effort.tolerance;
+        return sampleMesh(*field.program, shown, map, {tolerance, range.low, range.high}, stop,
+                          static_cast<std::size_t>(std::min(values, static_cast<double>(mostMeshEvaluations))));
     }
     std::array<std::vector<double>, 2> points;
     for (std::size_t k = 0; k < 2; ++k) {
@@ -192,6 +199,34 @@ std::vector<double> coarseParameters(const Curve& curve, ScaleKind xScale, const
     return t;
 }
 
+/// A grid of values over the intervals, without open ends.
+FieldSamples coarseGrid(const Program& program, const Field& field, int last, const std::stop_token& stop) {
+    const auto points = [&](std::size_t k) {
+        std::vector<double> some;
+        const Interval& interval = field.intervals[k];
+        const AxisMap map{field.grids[k].logarithmic ? ScaleKind::Logarithmic : ScaleKind::Linear, interval.low,
+                          interval.high, static_cast<double>(last)};
+        for (int i = 0; i <= last; ++i) {
+            if ((i > 0 || interval.lowClosed) && (i < last || interval.highClosed))
+                some.push_back(std::clamp(map.fromSheet(i), interval.low, interval.high));
+        }
+        return some;
+    };
+    return sampleMeshgrid(program, points(0), points(1), stop);
+}
+
+/// Places of a surface, to know the box round it.
+void lookAtSurface(const Field& field, CoarseLook& look, double operations, const std::stop_token& stop) {
+    const double most = affordable(*field.program, field.intervals, operations, stop);
+    const int last = std::min(coarseFieldPoints, static_cast<int>(std::sqrt(std::min(most, 1e6))) - 1);
+    if (last < 1) return;
+    const FieldSamples grid = coarseGrid(*field.program, field, last, stop);
+    for (std::size_t i = 0; i < grid.pointCount(); ++i) {
+        const Place place = placeOf(field, grid, i);
+        for (std::size_t k = 0; k < 3; ++k) look.space[k].push_back(place[k]);
+    }
+}
+
 } // namespace
 
 Samples sampleSource(const Source& source, const std::vector<FinerStretch>& finer, const Frame& frame,
@@ -221,6 +256,8 @@ CoarseLook lookAt(const Source& source, ScaleKind xScale, const Limits& across, 
         look.x = thinned(*columns->numbers[static_cast<std::size_t>(columns->along[0])], mostColumnPoints);
         look.y = thinned(*columns->numbers[static_cast<std::size_t>(columns->along[1])], mostColumnPoints);
     }
+    if (const Field* field = std::get_if<Field>(&source); field && field->inSpace)
+        lookAtSurface(*field, look, operations, stop);
     if (!curve) return look;
     const double most = affordable(*curve->program, std::span(&curve->interval, 1), operations, stop);
     std::vector<double> t = coarseParameters(*curve, xScale, across, most);
@@ -270,8 +307,13 @@ std::vector<double> coarseValues(const Field& field, ScaleKind xScale, const Lim
         }
         return some;
     };
-    const FieldSamples look = sampleMeshgrid(*field.program, points(0), points(1), stop);
     std::vector<double> values;
+    if (field.inSpace) { // a vector gives places, of which heights are shown
+        const FieldSamples look = coarseGrid(field.tint ? *field.tint : *field.program, field, last, stop);
+        values = look.values.back();
+        return values;
+    }
+    const FieldSamples look = sampleMeshgrid(*field.program, points(0), points(1), stop);
     for (std::size_t i = 0; i < look.pointCount(); ++i) values.push_back(look.sizeAt(i));
     return values;
 }
@@ -279,6 +321,7 @@ std::vector<double> coarseValues(const Field& field, ScaleKind xScale, const Lim
 void addExtents(const Source& source, const CoarseLook& look, Extents& extents) {
     if (std::holds_alternative<Columns>(source)) return; // how far they reach is for the kind to say
     if (const Field* field = std::get_if<Field>(&source)) {
+        if (field->isParametric()) return;
         Extents::hold(extents.across, {field->intervals[0].low, field->intervals[0].high});
         Extents::hold(extents.up, {field->intervals[1].low, field->intervals[1].high});
         return;

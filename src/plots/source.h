@@ -36,6 +36,11 @@ struct Field {
     std::array<std::string, 2> variables;   ///< to the right, upwards
     std::array<Interval, 2> intervals;
     std::array<Grid, 2> grids;
+    bool inSpace = false;                        ///< it is a surface: values are heights, or a vector is its places
+    std::shared_ptr<const Program> tint = nullptr; ///< of a surface whose colours show another function; else null
+
+    /// Whether its variables are no coordinates: a vector gives the places of a surface.
+    bool isParametric() const { return inSpace && program->outputs.size() == 3; }
 };
 
 /// Numbers of one length, side by side, as they are on the page or as a kind of plot needs them.

@@ -68,6 +68,13 @@ Document showing(const PlotKind& kind, const Setting& setting) {
     if (key == "as" || key == "cap" || key == "bar width") also("error up", std::string("1/4"));
     if (key == "width" && name == "markers") also("shape", std::string("ring"));
     if (key == "members by") plot.of += " + a for a in {0, 1}";
+    if (name == "surface") {
+        if (key.starts_with("level")) also("contours", std::string("on both"));
+        if (key == "line count") also("lines", 0.3);
+        if (key == "colour") also("colours", std::string("one"));
+        document.page[0] = "f(x) = x";
+    }
+    if (name == "contours" && key == "colour") also("labels", std::string("none"));
     if (key == "colour below") also("to", std::string("1"));
     return document;
 }
