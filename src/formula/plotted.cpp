@@ -1,6 +1,7 @@
 #include "formula/plotted.h"
 
 #include "formula/columns.h"
+#include "formula/margin.h"
 #include "formula/parser.h"
 #include "formula/text.h"
 
@@ -39,6 +40,13 @@ public:
         for (const std::string& name : out_.caseNames) known.values.insert(name);
         ParsedExpression parsed = parseExpression(tokens.first(split), known);
         if (!parsed.expression) {
+            const ParsedExpression condition = parseExpression(tokens.first(split), known, Wanted::Condition);
+            if (condition.expression) {
+                out_.condition = condition.expression;
+                out_.expression = marginOf(condition.expression);
+                findVariables();
+                return std::move(out_);
+            }
             out_.problems = parsed.problems;
             for (Problem& problem : out_.problems) {
                 const auto at = problem.suggestion.find(" = 1");

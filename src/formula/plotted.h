@@ -9,7 +9,8 @@ namespace coulter {
 /// What a plot draws: an expression, possibly for several cases: `T(z, t) for z in {0.1, 0.5}`,
 /// `f(x) for (alpha, beta) in {(0.2, 1), (0.4, 3)}`, `f(x) for k in {0, 0.1, ..., 1}`, `f(x) for k in d` of a column d.
 struct Plotted {
-    ExprPtr expression;                        ///< null exactly if there is a problem
+    ExprPtr expression;                        ///< null exactly if there is a problem; of a condition its margin
+    ExprPtr condition;                         ///< if it is one, such as x^2 + y^2 = 1; else null
     std::vector<std::string> caseNames;        ///< canonical; empty without “for”
     std::vector<std::vector<double>> cases;    ///< one value for each name, in the order written
     std::vector<std::vector<ExprPtr>> spelled; ///< the same as spelled

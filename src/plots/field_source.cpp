@@ -1,8 +1,10 @@
 #include "plots/field_source.h"
 
 #include "plots/reading.h"
+#include "typeset/formula_math.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace coulter {
 
@@ -12,20 +14,20 @@ constexpr Setting acrossSetting{.key = "across",
                                 .type = SettingType::Variable,
                                 .isStyle = false};
 
-Reading readField(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
-    Reading reading;
-    if (plotted.cases.size() > 1) {
-        refuse(reading, plotted, "A field shows one case; several would cover each other.",
-               "leave one case in the list");
-        return reading;
-    }
+namespace {
+
+/// One case of a field, with the words of its scales.
+void readCase(Reading& reading, const ReadingContext& context, const Plot& plot, const Plotted& plotted,
+              const ItemPath& path, std::size_t caseIndex, bool isMargin) {
     Field field;
+    field.isMargin = isMargin;
     field.variables = acrossAndUp(plot, plotted);
     Compiled compiled = compile(context.page, plotted.expression, field.variables,
-                                plotted.cases.empty() ? FixedValues{} : caseValues(plotted, 0));
+                                plotted.cases.empty() ? FixedValues{} : caseValues(plotted, caseIndex));
     if (!compiled.program) {
         reading.problems = compiled.problems;
-        return reading;
+        reading.drawn.clear();
+        return;
     }
     field.program = std::move(compiled.program);
     for (std::size_t k = 0; k < 2; ++k) {
@@ -35,15 +37,34 @@ Reading readField(const ReadingContext& context, const Plot& plot, const Plotted
     }
     reading.words.across = variableWord(context.page, field.variables[0], ScaleWord::Rank::FieldVariable);
     reading.words.up = variableWord(context.page, field.variables[1], ScaleWord::Rank::FieldVariable);
-    reading.words.colour = functionWord(context.page, plotted.expression, ScaleWord::Rank::Function);
+    if (!isMargin) reading.words.colour = functionWord(context.page, plotted.expression, ScaleWord::Rank::Function);
     // A vector is shown by its length.
     const ScaleWord& colour = reading.words.colour;
     if (field.program->outputs.size() > 1 && !colour.symbol.empty() && colour.label.empty())
         reading.words.colour.symbol = "|" + reading.words.colour.symbol + "|";
-    Drawn drawn = drawnOf(context, plot, path, 0, 1);
+    Drawn drawn = drawnOf(context, plot, path, caseIndex, std::max<std::size_t>(1, plotted.cases.size()));
     drawn.parts.push_back({std::make_shared<const Source>(std::move(field)), nullptr});
-    drawn.entry = entryOf(context.page, plotted, 0);
+    drawn.entry = plotted.condition && plotted.cases.size() < 2 ? formulaMath(*plotted.condition)
+                                                                : entryOf(context.page, plotted, caseIndex);
     reading.drawn.push_back(std::move(drawn));
+}
+
+} // namespace
+
+Reading readField(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
+    Reading reading;
+    if (plotted.cases.size() > 1)
+        refuse(reading, plotted, "A field shows one case; several would cover each other.",
+               "leave one case in the list");
+    else
+        readCase(reading, context, plot, plotted, path, 0, false);
+    return reading;
+}
+
+Reading readZeroOf(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
+    Reading reading;
+    for (std::size_t c = 0; c < std::max<std::size_t>(1, plotted.cases.size()) && reading.problems.empty(); ++c)
+        readCase(reading, context, plot, plotted, path, c, true);
     return reading;
 }
 
@@ -59,6 +80,10 @@ PanelMap samplingMap(const Field& field, const Frame& frame) {
 }
 
 Limits samplingRange(const Field& field, const Frame& frame) {
+    if (field.isMargin) { // near zero, by a tenth of what it ranges over
+        const double reach = std::max(std::abs(frame.colour.low), std::abs(frame.colour.high)) / 10;
+        return reach > 0 && std::isfinite(reach) ? Limits{-reach, reach} : Limits{-1, 1};
+    }
     if (!field.inSpace || !frame.space) return {frame.colour.low, frame.colour.high};
     const auto& maps = frame.space->maps;
     if (!field.isParametric()) return {maps[2].low, maps[2].high};

@@ -10,6 +10,9 @@ extern const Setting acrossSetting;
 /// Reads a plot as a field over two variables.
 Reading readField(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path);
 
+/// Reads an equation, a condition, or a number as what is zero along a line; each case of a family by itself.
+Reading readZeroOf(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path);
+
 /// Through which scales a field is sampled: those of its panel; of a surface those of the floor or of its parameters,
 /// as long as the panel is, so that the direction of view does not matter.
 PanelMap samplingMap(const Field& field, const Frame& frame);

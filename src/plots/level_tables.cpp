@@ -143,4 +143,70 @@ std::vector<ReportRow> levelAreasReport(const Drawn& drawn, const Frame& frame) 
     return rows;
 }
 
+SampleTable zeroTable(const Drawn& drawn, const Frame& frame, const std::vector<SingularPoint>& singular) {
+    const auto found = zeroLinesOf(drawn, frame);
+    std::vector<double> numbers;
+    std::vector<const char*> states;
+    double count = 0;
+    const auto add = [&](bool closed, double x, double y, const char* state) {
+        for (const double each : {count, closed ? 1.0 : 0.0, x, y}) numbers.push_back(each);
+        states.push_back(state);
+    };
+    for (const Isoline& line : found->lines) {
+        ++count;
+        for (std::size_t i = 0; i < line.path.size(); ++i) {
+            const bool end = !line.closed && (i == 0 || i + 1 == line.path.size());
+            add(line.closed, line.path.x[i], line.path.y[i], end ? "edge" : "estimated");
+        }
+    }
+    for (const SingularPoint& point : singular) {
+        ++count;
+        add(false, point.x, point.y,
+            point.kind == SingularKind::Crossing   ? "crossing"
+            : point.kind == SingularKind::Isolated ? "isolated"
+                                                   : "singular");
+    }
+    SampleTable table = tableOfRows({"line", "closed", "x", "y"}, std::move(numbers), std::move(states));
+    if (table.rows == 0) table.state = [](std::size_t) { return "estimated"; };
+    table.heading.push_back(std::to_string(found->lines.size()) + " lines");
+    return table;
+}
+
+std::vector<ReportRow> zeroReport(const Drawn& drawn, const Frame& frame) {
+    const auto found = zeroLinesOf(drawn, frame);
+    double closed = 0, points = 0, length = 0;
+    for (const Isoline& line : found->lines) {
+        closed += line.closed;
+        points += static_cast<double>(line.path.size());
+        length += lengthOnSheet(line, frame);
+    }
+    return {{{"lines", static_cast<double>(found->lines.size())},
+             {"closed", closed},
+             {"points", points},
+             {"length in mm", length}}};
+}
+
+SampleTable zeroAreaTable(const Drawn& drawn, const Frame& frame) {
+    const auto found = zeroLinesOf(drawn, frame);
+    std::vector<double> numbers;
+    double count = 0;
+    for (const Path& ring : found->above.empty() ? std::vector<Path>{} : found->above[0]) {
+        ++count;
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            for (const double each : {count, ring.x[i], ring.y[i]}) numbers.push_back(each);
+        }
+    }
+    SampleTable table = tableOfRows({"ring", "x", "y"}, std::move(numbers), {});
+    table.heading.push_back(std::to_string(static_cast<int>(count)) + " rings");
+    return table;
+}
+
+std::vector<ReportRow> zeroAreaReport(const Drawn& drawn, const Frame& frame) {
+    Frame fine = frame;
+    fine.tolerance /= 1000;
+    const auto found = zeroLinesOf(drawn, fine);
+    if (found->above.empty()) return {{{"rings", 0}, {"content", 0}}};
+    return {{{"rings", static_cast<double>(found->above[0].size())}, {"content", areaOf(found->above[0])}}};
+}
+
 } // namespace coulter

@@ -5,6 +5,7 @@
 #include "plots/column_source.h"
 #include "plots/field_source.h"
 #include "plots/telling.h"
+#include "sampling/field.h"
 
 #include <algorithm>
 #include <cmath>
@@ -117,7 +118,9 @@ std::vector<double> levelsOf(const Drawn& drawn, const AxisMap& colours) {
     return levels;
 }
 
-std::shared_ptr<const LevelLines> levelLinesOf(const Drawn& drawn, const Frame& frame) {
+namespace {
+
+std::shared_ptr<const LevelLines> followed(const Drawn& drawn, const Frame& frame, std::vector<double> levels) {
     struct Known {
         std::weak_ptr<const Samples> samples;
         std::vector<double> levels;
@@ -129,7 +132,6 @@ std::shared_ptr<const LevelLines> levelLinesOf(const Drawn& drawn, const Frame& 
     static std::list<Known> known; // the last ones first
     constexpr std::size_t most = 12;
     const std::shared_ptr<const Samples>& samples = drawn.parts[0].samples;
-    std::vector<double> levels = levelsOf(drawn, frame.colour);
     {
         const std::scoped_lock lock(guard);
         for (auto at = known.begin(); at != known.end(); ++at) {
@@ -151,6 +153,39 @@ std::shared_ptr<const LevelLines> levelLinesOf(const Drawn& drawn, const Frame& 
     known.push_front({samples, std::move(levels), frame.map, frame.tolerance, lines});
     if (known.size() > most) known.pop_back();
     return lines;
+}
+
+} // namespace
+
+std::shared_ptr<const LevelLines> levelLinesOf(const Drawn& drawn, const Frame& frame) {
+    return followed(drawn, frame, levelsOf(drawn, frame.colour));
+}
+std::shared_ptr<const LevelLines> zeroLinesOf(const Drawn& drawn, const Frame& frame) {
+    return followed(drawn, frame, {0});
+}
+
+void traceZero(const Drawn& drawn, const Limits& x, const Limits& y, bool isArea, std::vector<double>& xs,
+               std::vector<double>& ys) {
+    const Field& field = *fieldOf(drawn);
+    constexpr int parts = 40;
+    std::array<std::vector<double>, 2> points;
+    for (std::size_t k = 0; k < 2; ++k) {
+        const Limits& limits = k == 0 ? x : y;
+        const double low = std::max(limits.low, field.intervals[k].low),
+                     high = std::min(limits.high, field.intervals[k].high);
+        for (int i = 0; i <= parts; ++i) points[k].push_back(low + (high - low) * i / parts);
+    }
+    const FieldSamples grid = sampleMeshgrid(*field.program, points[0], points[1]);
+    for (std::size_t i = 0; isArea && i < grid.pointCount(); ++i) {
+        if (!(grid.values[0][i] >= 0)) continue;
+        xs.push_back(grid.xAt(i));
+        ys.push_back(grid.yAt(i));
+    }
+    const PanelMap map{{ScaleKind::Linear, x.low, x.high, 100}, {ScaleKind::Linear, y.low, y.high, 100}};
+    for (const Isoline& line : followLevels(grid, {0}, nullptr, map, {}).lines) {
+        xs.insert(xs.end(), line.path.x.begin(), line.path.x.end());
+        ys.insert(ys.end(), line.path.y.begin(), line.path.y.end());
+    }
 }
 
 std::vector<std::string> levelTexts(const std::vector<double>& levels) {

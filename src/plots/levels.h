@@ -21,6 +21,13 @@ std::vector<double> levelsOf(const Drawn& drawn, const AxisMap& colours);
 /// Its lines, to the tolerance of the frame. The last few are kept, because they are asked for again and again.
 std::shared_ptr<const LevelLines> levelLinesOf(const Drawn& drawn, const Frame& frame);
 
+/// Where it is zero, and the areas where it is positive.
+std::shared_ptr<const LevelLines> zeroLinesOf(const Drawn& drawn, const Frame& frame);
+
+/// Places along where it is zero, or all over where it is positive, on a coarse grid: for the legend to spare.
+void traceZero(const Drawn& drawn, const Limits& x, const Limits& y, bool isArea, std::vector<double>& xs,
+               std::vector<double>& ys);
+
 /// Levels as they are written, all with the same decimals where few will do.
 std::vector<std::string> levelTexts(const std::vector<double>& levels);
 

@@ -16,8 +16,9 @@ namespace coulter {
 struct Signature {
     std::size_t variables = 1; ///< none for columns of numbers
     std::size_t components = 1;
-    bool columns = false;  ///< it runs along columns of numbers
-    bool constant = false; ///< it is the same everywhere: any variable of the page will do
+    bool columns = false;   ///< it runs along columns of numbers
+    bool constant = false;  ///< it is the same everywhere: any variable of the page will do
+    bool condition = false; ///< it holds or not, such as x^2 + y^2 = 1
 };
 
 /// How the variables of what is drawn lie in the panel.
@@ -84,6 +85,7 @@ struct PlotKind {
     Layer layer = Layer::Line;
     std::span<const Setting* const> settings;
     bool takesColumns = false;      ///< it draws columns of numbers, too
+    bool takesConditions = false;   ///< it draws where conditions hold
     bool (*fits)(const Signature&); ///< is it offered for this formula?
     Reading (*read)(const ReadingContext&, const Plot&, const Plotted&, const ItemPath&);
     void (*reach)(const Drawn&, Extents&) = nullptr; ///< room beyond the samples; null: none

@@ -13,14 +13,14 @@ namespace coulter {
 
 extern const PlotKind lineKind, markersKind, pointsKind, stepsKind, stemsKind, areaKind, barsKind, histogramKind,
     errorBarsKind, referenceLineKind, tangentKind, polarKind, heatmapKind, contoursKind, filledContoursKind,
-    surfaceKind;
+    surfaceKind, implicitCurveKind, regionKind;
 
 namespace {
 
-constexpr const PlotKind* kinds[] = {&lineKind,      &markersKind,       &pointsKind,         &stepsKind,
-                                     &stemsKind,     &areaKind,          &barsKind,           &histogramKind,
-                                     &errorBarsKind, &referenceLineKind, &tangentKind,        &polarKind,
-                                     &heatmapKind,   &contoursKind,      &filledContoursKind, &surfaceKind};
+constexpr const PlotKind* kinds[] = {
+    &lineKind,    &markersKind,   &pointsKind,         &stepsKind,         &stemsKind,         &areaKind,
+    &barsKind,    &histogramKind, &errorBarsKind,      &referenceLineKind, &tangentKind,       &polarKind,
+    &heatmapKind, &contoursKind,  &filledContoursKind, &surfaceKind,       &implicitCurveKind, &regionKind};
 
 } // namespace
 
@@ -157,6 +157,11 @@ PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIn
             refuse(reading, plots[p],
                    "This is a column of numbers, and the kind “" + panel.plots[p].kind + "” draws a formula.",
                    "draw it as one of: " + namesOf([](const PlotKind& each) { return each.takesColumns; }));
+        } else if (plots[p].condition && !kind->takesConditions) {
+            refuse(reading, plots[p],
+                   "A condition is no number, and the kind “" + panel.plots[p].kind + "” draws numbers.",
+                   "draw it as one of: " + namesOf([](const PlotKind& each) { return each.takesConditions; }) +
+                       "; or write it in square brackets: [a < b] is 1 where it holds and 0 elsewhere");
         } else if (plots[p].expression)
             reading = findPlotKind(panel.plots[p].kind)
                           ->read(context, panel.plots[p], plots[p], {ItemKind::Plot, panelIndex, p, 0});
@@ -195,14 +200,15 @@ std::optional<Signature> signatureOf(const Page& page, const Plot& plot) {
     const Plotted plotted = readPlotted(page, plot.of, kind ? variablesOf(*kind) : 1);
     if (!plotted.expression) return std::nullopt;
     return Signature{plotted.variables.size(), componentCount(page, plotted), plotted.isColumn,
-                     isConstant(page, plotted)};
+                     isConstant(page, plotted), plotted.condition != nullptr};
 }
 
 std::vector<const PlotKind*> kindsThatFit(const Page& page, const Plot& plot) {
     const std::optional<Signature> signature = signatureOf(page, plot);
     std::vector<const PlotKind*> fitting;
     for (const PlotKind* kind : kinds) {
-        if (plot.kind == kind->name || (signature && kind->fits(*signature))) fitting.push_back(kind);
+        const bool takes = signature && (!signature->condition || kind->takesConditions);
+        if (plot.kind == kind->name || (takes && kind->fits(*signature))) fitting.push_back(kind);
     }
     return fitting;
 }

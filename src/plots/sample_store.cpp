@@ -54,7 +54,7 @@ public:
     void add(const Field& field) {
         add(field.program);
         for (std::size_t k = 0; k < 2; ++k) add(field.intervals[k]), add(field.grids[k]);
-        add(field.inSpace);
+        add(field.inSpace), add(field.isMargin);
     }
 };
 

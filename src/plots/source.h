@@ -36,7 +36,8 @@ struct Field {
     std::array<std::string, 2> variables;   ///< to the right, upwards
     std::array<Interval, 2> intervals;
     std::array<Grid, 2> grids;
-    bool inSpace = false;                        ///< it is a surface: values are heights, or a vector is its places
+    bool isMargin = false;                         ///< only where it is zero matters
+    bool inSpace = false;                          ///< it is a surface: values are heights, or a vector is its places
     std::shared_ptr<const Program> tint = nullptr; ///< of a surface whose colours show another function; else null
 
     /// Whether its variables are no coordinates: a vector gives the places of a surface.

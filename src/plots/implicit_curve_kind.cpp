@@ -1,0 +1,111 @@
+// Where an equation of both coordinates holds.
+#include "drawing/colours.h"
+#include "drawing/nearness.h"
+#include "plots/common_settings.h"
+#include "plots/field_source.h"
+#include "plots/level_tables.h"
+#include "plots/levels.h"
+#include "plots/reading.h"
+#include "sampling/singular_points.h"
+
+#include <algorithm>
+
+namespace coulter {
+namespace {
+
+constexpr Setting pointsSetting{.key = "single points",
+                                .label = "single points",
+                                .meaning = "dots where the curve is one place, or crosses itself",
+                                .type = SettingType::Truth,
+                                .usual = false};
+
+const Setting* const settings[] = {&acrossSetting, &colourSetting, &widthSetting,  &patternSetting,
+                                   &pointsSetting, &runSetting,    &opacitySetting};
+
+Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
+    if (plotted.condition && !(plotted.condition->kind == ExprKind::Compare &&
+                               plotted.condition->relations.size() == 1 && plotted.condition->relations[0] == "=")) {
+        Reading reading;
+        refuse(reading, plotted,
+               "An implicit curve is one equation, such as x^2 + y^2 = 1, and this is another condition.",
+               "draw it as a region");
+        return reading;
+    }
+    return readZeroOf(context, plot, plotted, path);
+}
+
+std::vector<SingularPoint> singularOf(const Drawn& drawn, const Frame& frame) {
+    return singularPoints(*fieldSamplesOf(drawn), 0, *fieldOf(drawn)->program, frame.map, frame.tolerance);
+}
+
+void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
+    const auto found = zeroLinesOf(drawn, frame);
+    Polylines lines;
+    for (const Isoline& line : found->lines) {
+        lines.push_back(onSheet(line.path, frame));
+        if (line.closed && !lines.back().empty()) lines.back().push_back(lines.back().front());
+    }
+    canvas.stroke(lines, penOf(drawn));
+    std::vector<Point> single;
+    const bool all = truth(drawn.settings, pointsSetting);
+    for (const SingularPoint& point : singularOf(drawn, frame)) {
+        // What is but one place would not be seen at all.
+        if (all || point.kind == SingularKind::Isolated) single.push_back(frame.onSheet(point.x, point.y));
+    }
+    const Paint paint{drawn.colour, opacityOf(drawn)};
+    const double width = number(drawn.settings, widthSetting);
+    if (!single.empty()) canvas.marks(single, {circle(std::max(0.5, 1.2 * width))}, &paint, nullptr);
+}
+
+std::optional<Touched> tell(const Drawn& drawn, const Frame& frame, Point mm, double reach) {
+    const auto found = zeroLinesOf(drawn, frame);
+    std::optional<Touched> told;
+    for (const Isoline& line : found->lines) {
+        std::vector<Point> points = onSheet(line.path, frame);
+        if (line.closed) points.push_back(points.front());
+        const double away = distanceTo(points, mm);
+        if (!(away < reach)) continue;
+        reach = away;
+        told = Touched{drawn.of, mm, away};
+    }
+    return told;
+}
+
+SampleTable table(const Drawn& drawn, const Frame& frame) { return zeroTable(drawn, frame, singularOf(drawn, frame)); }
+
+std::vector<ReportRow> report(const Drawn& drawn, const Frame& frame) {
+    std::vector<ReportRow> rows = zeroReport(drawn, frame);
+    for (const SingularPoint& point : singularOf(drawn, frame))
+        rows.push_back({{point.kind == SingularKind::Crossing   ? "crossing"
+                         : point.kind == SingularKind::Isolated ? "isolated point"
+                                                                : "singular point",
+                         1},
+                        {"x", point.x},
+                        {"y", point.y}});
+    return rows;
+}
+
+void trace(const Drawn& drawn, const Limits& x, const Limits& y, std::vector<double>& xs, std::vector<double>& ys) {
+    traceZero(drawn, x, y, false, xs, ys);
+}
+
+} // namespace
+
+extern const PlotKind implicitCurveKind;
+const PlotKind implicitCurveKind{.name = "implicit curve",
+                                 .meaning = "where an equation of both coordinates holds, such as x^2 + y^2 = 1",
+                                 .runs = Runs::Over,
+                                 .layer = Layer::Line,
+                                 .settings = settings,
+                                 .takesConditions = true,
+                                 .fits = [](const Signature& s) { return s.variables == 2 && s.components == 1; },
+                                 .read = read,
+                                 .trace = trace,
+                                 .draw = draw,
+                                 .swatch = lineSwatch,
+                                 .usesColours = [](const Drawn&) { return false; },
+                                 .tell = tell,
+                                 .table = table,
+                                 .report = report};
+
+} // namespace coulter
