@@ -440,17 +440,49 @@ void Particulars::sheetFields(FormFields& fields) {
         });
     }
     if (!showsSpace()) return;
-    const auto viewField = [&](const QString& name, double View::*angle, double most) {
+    const auto viewField = [&](const QString& name, double View::*which, double least, double most, double step,
+                               const QString& unit) {
         return fields.number(
-            name, -most, most, 1, "°", [panel, angle] { return panel().view.*angle; },
-            [this, angle](double v) {
+            name, least, most, step, unit, [panel, which] { return panel().view.*which; },
+            [this, which](double v) {
+                // No eye is within the box: from none it comes to where it can be.
+                if (which == &View::distance && v > 0 && v < leastDistance)
+                    v = panelAt(session_.shown(), path_)->view.distance > 0 ? 0 : leastDistance;
                 change(
-                    tr("turn of the view"), [&](Document& document) { document.panels[path_.panel].view.*angle = v; },
+                    tr("turn of the view"), [&](Document& document) { document.panels[path_.panel].view.*which = v; },
                     "view");
             });
     };
-    viewField(tr("seen from"), &View::azimuth, 360)->setObjectName("viewAzimuth");
-    viewField(tr("height"), &View::elevation, 90)->setObjectName("viewElevation");
+    static constexpr View named[] = {{}, {0, 90}, {0, 0}, {90, 0}};
+    fields
+        .choice(
+            tr("view"),
+            [] {
+                return QStringList{tr("usual"), tr("from above"), tr("from the front"), tr("from the side"),
+                                   tr("free")};
+            },
+            [panel] {
+                const View view = panel().view;
+                const auto at = std::ranges::find_if(named, [&](const View& each) {
+                    return each.azimuth == view.azimuth && each.elevation == view.elevation;
+                });
+                return static_cast<int>(at - std::begin(named));
+            },
+            [this](int index) {
+                if (index < 0 || index >= static_cast<int>(std::size(named))) return;
+                change(tr("turn of the view"), [&](Document& document) {
+                    View& view = document.panels[path_.panel].view;
+                    view.azimuth = named[index].azimuth;
+                    view.elevation = named[index].elevation;
+                });
+            })
+        ->setObjectName("viewName");
+    viewField(tr("seen from"), &View::azimuth, -360, 360, 1, "°")->setObjectName("viewAzimuth");
+    viewField(tr("height"), &View::elevation, -90, 90, 1, "°")->setObjectName("viewElevation");
+    viewField(tr("distance"), &View::distance, 0, greatestDistance, 0.1, tr("diagonals"))
+        ->setObjectName("viewDistance");
+    viewField(tr("stretched"), &View::height, leastHeight, greatestHeight, 0.1, tr("times"))
+        ->setObjectName("viewHeight");
 }
 
 } // namespace coulter

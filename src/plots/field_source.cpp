@@ -79,6 +79,11 @@ PanelMap samplingMap(const Field& field, const Frame& frame) {
     return map;
 }
 
+double samplingTolerance(const Field& field, double tolerance) {
+    constexpr double ofSurfaces = 0.05;
+    return field.inSpace ? std::max(tolerance, ofSurfaces) : tolerance;
+}
+
 Limits samplingRange(const Field& field, const Frame& frame) {
     if (field.isMargin) { // near zero, by a tenth of what it ranges over
         const double reach = std::max(std::abs(frame.colour.low), std::abs(frame.colour.high)) / 10;

@@ -16,6 +16,8 @@ Reading readZeroOf(const ReadingContext& context, const Plot& plot, const Plotte
 /// Through which scales a field is sampled: those of its panel; of a surface those of the floor or of its parameters,
 /// as long as the panel is, so that the direction of view does not matter.
 PanelMap samplingMap(const Field& field, const Frame& frame);
+/// mm to which it is sampled: a surface is shown by dots, which are coarser than lines.
+double samplingTolerance(const Field& field, double tolerance);
 /// Values between which it is worth refining.
 Limits samplingRange(const Field& field, const Frame& frame);
 /// The place of a point of a surface's samples, or of any point of a surface.

@@ -18,7 +18,6 @@ namespace {
 
 constexpr int coarsePoints = 400;
 constexpr int coarseFieldPoints = 48;
-constexpr double surfaceTolerance = 0.05; // mm
 constexpr std::size_t mostColumnPoints = 2000;
 /// With fewer values than that a curve or a mesh is not looked at adaptively, but evenly.
 constexpr double leastAdaptive = 2000, leastMesh = 30'000;
@@ -123,8 +122,7 @@ FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const 
             if (!part) return {};
             shown[k] = *part;
         }
-        // A surface is shown by dots, which are coarser than lines.
-        const double tolerance = field.inSpace ? std::max(effort.tolerance, surfaceTolerance) : effort.tolerance;
+        const double tolerance = samplingTolerance(field, effort.tolerance);
         return sampleMesh(*field.program, shown, map, {tolerance, range.low, range.high}, stop,
                           static_cast<std::size_t>(std::min(values, static_cast<double>(mostMeshEvaluations))));
     }

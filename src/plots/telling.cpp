@@ -1,5 +1,7 @@
 #include "plots/telling.h"
 
+#include "plots/field_source.h"
+
 #include "formula/text.h"
 #include "plots/table.h"
 #include "sampling/grid.h"
@@ -33,9 +35,11 @@ AxisMap alongOf(const Curve& curve, const Frame& frame) {
 /// Whether the variable's lane runs from right to left.
 bool isMirrored(const Curve& curve, const Frame& frame) { return curve.isFunction() && frame.leftwards; }
 
-AxisMap alongOf(const Frame& frame, std::size_t k) {
-    AxisMap map = k == 0 ? frame.map.x : frame.map.y;
-    map.length = frame.map.x.length; // both lanes are as wide as the panel
+/// One of a field's variables; both lanes are as wide as the panel.
+AxisMap alongOf(const Field& field, const Frame& frame, std::size_t k) {
+    const PanelMap whole = samplingMap(field, frame);
+    AxisMap map = k == 0 ? whole.x : whole.y;
+    map.length = frame.map.x.length;
     return map;
 }
 
@@ -140,7 +144,7 @@ std::vector<Lane> lanes(const Field& field, const FieldSamples& samples, const D
                         double column) {
     std::vector<Lane> both;
     for (std::size_t k = 0; k < 2; ++k) {
-        Lane lane = laneFor(field.variables[k], alongOf(frame, k));
+        Lane lane = laneFor(field.variables[k], alongOf(field, frame, k));
         Taken columns(lane.along.length, column);
         for (const double place : placesOf(samples, k)) {
             const double mm = lane.along.toSheet(place);
@@ -202,8 +206,8 @@ std::string summary(const Field& field, const FieldSamples& samples, const Effor
         return std::to_string(samples.columns.size()) + " × " + std::to_string(samples.rows.size()) +
                (adaptive ? " points, evenly spread" : " points of the grid");
     return std::to_string(samples.pointCount()) + " points, " + std::to_string(samples.triangles.size()) +
-           " triangles to " + roundedNumber(effort.tolerance, 6) + " mm, " + std::to_string(samples.evaluations) +
-           " evaluations";
+           " triangles to " + roundedNumber(samplingTolerance(field, effort.tolerance), 6) + " mm, " +
+           std::to_string(samples.evaluations) + " evaluations";
 }
 
 std::string words(const Curve& curve, const CurveSamples& samples, const Frame& frame, std::size_t, double mm,
@@ -239,7 +243,7 @@ std::string words(const Curve& curve, const CurveSamples& samples, const Frame& 
 std::string words(const Field& field, const FieldSamples& samples, const Frame& frame, std::size_t k, double mm,
                   double) {
     if (k > 1) return {};
-    const AxisMap along = alongOf(frame, k);
+    const AxisMap along = alongOf(field, frame, k);
     if (k == 0 && frame.leftwards) mm = along.length - mm;
     const double at = along.fromSheet(mm), low = along.fromSheet(mm - 0.5), high = along.fromSheet(mm + 0.5);
     const auto near =

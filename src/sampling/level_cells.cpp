@@ -18,11 +18,23 @@ LevelCounts::LevelCounts(const FieldSamples& samples, const std::vector<double>&
         std::uint16_t between = 0;
         std::vector<char> touched(levels.size(), 0);
         const double* const values = samples.values[0].data();
+        bool undefinedHere = false;
+        constexpr std::size_t stretch = 32; // looked at together
         for (std::size_t i = range.begin(); i < range.end(); ++i) {
+            if (single && i % stretch == 0 && low < high && i + stretch <= range.end()) {
+                bool same = true;
+                for (std::size_t k = i; k < i + stretch; ++k) same &= (values[k] > low) & (values[k] < high);
+                if (same) {
+                    std::fill_n(counts_.begin() + static_cast<std::ptrdiff_t>(i), stretch, between);
+                    i += stretch - 1;
+                    continue;
+                }
+            }
             const double value = single ? values[i] : samples.sizeAt(i);
             if (!(value >= low && value < high)) {
                 if (std::isnan(value)) {
                     counts_[i] = undefined;
+                    undefinedHere = true;
                     continue;
                 }
                 const auto next = std::ranges::upper_bound(levels, value);
@@ -35,6 +47,7 @@ LevelCounts::LevelCounts(const FieldSamples& samples, const std::vector<double>&
         }
         const std::scoped_lock lock(guard);
         for (std::size_t k = 0; k < touched.size(); ++k) touches_[k] |= touched[k];
+        anyUndefined_ = anyUndefined_ || undefinedHere;
     });
 }
 
@@ -70,7 +83,18 @@ std::vector<std::vector<std::uint32_t>> Cells::crossed(std::size_t levels) const
     const std::uint16_t* const counts = counts_.all().data();
     const std::size_t width = samples_.columns.size();
     tbb::parallel_for(std::size_t{0}, blocks, [&](std::size_t b) {
+        constexpr std::size_t stretch = 32; // looked at together: most cells lie between the same two levels
         for (std::size_t i = b * block; i < std::min(size(), (b + 1) * block); ++i) {
+            if (!samples_.isMesh() && i % stretch == 0 && i + stretch + 1 < size()) {
+                unsigned differs = 0;
+                for (std::size_t k = 0; k <= stretch; ++k)
+                    differs |= static_cast<unsigned>(counts[i + k] ^ counts[i]) |
+                               static_cast<unsigned>(counts[i + width + k] ^ counts[i]);
+                if (differs == 0) {
+                    i += stretch - 1;
+                    continue;
+                }
+            }
             if (!samples_.isMesh() && counts[i] == counts[i + 1] && counts[i] == counts[i + width] &&
                 (i + width + 1 == counts_.all().size() || counts[i] == counts[i + width + 1]))
                 continue; // most of them
@@ -141,6 +165,9 @@ std::vector<std::pair<std::uint32_t, std::uint32_t>> Cells::border() const {
             return defined(at) + defined(at + 1) + defined(at + width) + defined(at + width + 1) >= 3;
         };
         for (std::size_t cell = 0; cell < size(); ++cell) {
+            // Where everything is defined only the outermost cells have a border.
+            if (!counts_.anyUndefined() && cell >= width && cell + width < size() && cell % width == 1 && width > 3)
+                cell += width - 3;
             const auto column = static_cast<std::ptrdiff_t>(cell % width),
                        row = static_cast<std::ptrdiff_t>(cell / width);
             const bool inside = column > 0 && row > 0 && column + 2 < static_cast<std::ptrdiff_t>(width) &&

@@ -30,12 +30,14 @@ public:
     LevelCounts(const FieldSamples& samples, const std::vector<double>& levels);
     std::uint16_t operator[](std::size_t point) const { return counts_[point]; }
     const std::vector<std::uint16_t>& all() const { return counts_; }
+    bool anyUndefined() const { return anyUndefined_; }
     /// Whether some point is exactly at a level.
     bool touches(std::size_t level) const { return touches_[level] != 0; }
 
 private:
     std::vector<std::uint16_t> counts_;
     std::vector<char> touches_;
+    bool anyUndefined_ = false;
 };
 
 /// Cells of samples by number: triangles of a mesh; of a meshgrid its rectangles, and where one corner of them is

@@ -100,6 +100,26 @@ void field() {
     keep(driver, "field");
 }
 
+void contours() {
+    WindowDriver driver;
+    driver.window().open("demos/two-wells/two-wells.coulter");
+    driver.settle();
+    driver.sheet()->select({coulter::ItemKind::Scale, 0, coulter::colourScale, 0});
+    driver.settle();
+    keep(driver, "contours");
+}
+
+void surface() {
+    WindowDriver driver;
+    driver.window().open("demos/drawdown-cone/drawdown-cone.coulter");
+    driver.settle();
+    driver.sheet()->select(WindowDriver::plot(0));
+    driver.settle();
+    const QRectF panel = driver.sheet()->panelRect();
+    driver.move(driver.sheet(), panel.center() + QPointF(-30, 0));
+    keep(driver, "surface");
+}
+
 void table() {
     WindowDriver driver;
     driver.window().open("demos/two-wells/two-wells.coulter");
@@ -208,6 +228,8 @@ int main(int argc, char** argv) {
     integral();
     logarithmic();
     field();
+    contours();
+    surface();
     table();
     completion();
     functions();

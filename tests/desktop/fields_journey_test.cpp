@@ -1,0 +1,127 @@
+#include "figure/scale_settings.h"
+#include "files/export.h"
+#include "files/file_access.h"
+#include "files/formats.h"
+#include "hands.h"
+#include "plots/plot_kind.h"
+#include "plots/read_out.h"
+#include "plots/table.h"
+
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <catch2/catch.hpp>
+#include <cmath>
+
+using namespace coulter;
+
+namespace {
+
+std::string kindOf(WindowDriver& d, std::size_t plot = 0) { return documentOf(d).panels[0].plots[plot].kind; }
+
+/// Turns through the kinds that fit by their key until one is there.
+void turnTo(WindowDriver& d, const std::string& kind) {
+    for (int i = 0; i < 20 && kindOf(d) != kind; ++i) {
+        d.sheet()->setFocus();
+        d.key(Qt::Key_K);
+        d.settle();
+    }
+    REQUIRE(kindOf(d) == kind);
+}
+
+} // namespace
+
+TEST_CASE("one function is seen as heatmap, areas, mesh and lit surface, with map, range and title kept") {
+    WindowDriver d;
+    write(d, {"x in [-3, 3], unit m", "y in [-2, 2], unit m", "f(x, y) = exp(-x^2 - y^2) + sin(2x)/4, unit m"});
+    REQUIRE(kindOf(d) == "heatmap");
+    selectScale(d, colourScale);
+    choose(d, "setting-map", "frost");
+    enter(d, "axisHigh", "0.9");
+    d.sheet()->select({ItemKind::Sheet, 0, 0, 0});
+    enter(d, "sheetTitle", "A hill");
+    d.sheet()->select(WindowDriver::plot(0));
+    for (const char* kind : {"filled contours", "contours", "surface"}) {
+        turnTo(d, kind);
+        CHECK(d.figure().figure.panels[0].problems[0].empty());
+        CHECK(documentOf(d).panels[0].title == "A hill");
+        CHECK(documentOf(d).panels[0].colour.limits.high == 0.9);
+        CHECK(text(documentOf(d).panels[0].colour.settings, mapSetting) == "frost");
+    }
+    choose(d, "setting-shown", "mesh");
+    choose(d, "setting-shown", "lit");
+    // Turned by dragging on the sheet.
+    const View before = documentOf(d).panels[0].view;
+    const QPointF middle = d.sheet()->panelRect().center();
+    d.drag(d.sheet(), middle, middle + QPointF(60, -25));
+    d.settle();
+    CHECK(documentOf(d).panels[0].view != before);
+    // A view by its name, then near enough for perspective.
+    d.sheet()->select({ItemKind::Sheet, 0, 0, 0});
+    choose(d, "viewName", "from above");
+    CHECK(documentOf(d).panels[0].view.elevation == 90);
+    auto* distance = d.find<QDoubleSpinBox>("viewDistance");
+    REQUIRE(distance);
+    distance->setFocus();
+    d.key(Qt::Key_Up);
+    d.settle();
+    CHECK(documentOf(d).panels[0].view.distance >= leastDistance);
+    CHECK(frameOf(d).space->distance > 0);
+    const Exported exported = exportFigure(documentOf(d), *findFormat("png"));
+    REQUIRE(exported.bytes);
+    CHECK_FALSE(verifyFigure(*exported.bytes));
+    // All of it is undone.
+    for (int i = 0; i < 100 && kindOf(d) != "heatmap"; ++i) {
+        d.window().page().setFocus();
+        d.key(Qt::Key_Z, Qt::ControlModifier);
+        d.settle();
+    }
+    CHECK(kindOf(d) == "heatmap");
+}
+
+TEST_CASE("an implicit curve is what a field of two sides is where they are equal") {
+    WindowDriver d;
+    write(d, {"x in [-2, 2]", "y in [-2, 2]", "f(x, y) = (x^2 + y^2)^2 - 2(x^2 - y^2)"});
+    d.sheet()->select(WindowDriver::plot(0));
+    turnTo(d, "implicit curve");
+    enter(d, "plotOf", "f(x, y) = 0");
+    const Drawn& drawn = d.figure().figure.panels[0].drawn.at(0);
+    CHECK(drawn.kind->report(drawn, frameOf(d))[0][1].second == 2);
+    turnTo(d, "region");
+    enter(d, "plotOf", "x^2 + y^2 < 1 and y > x");
+    CHECK(d.figure().figure.panels[0].problems[0].empty());
+}
+
+TEST_CASE("a probability density stands as a surface over its contours on the floor, and is read off") {
+    WindowDriver d;
+    write(d, {"x in [-3, 3]", "y in [-3, 3]", "p(x, y) = exp(-(x^2 + y^2)/2)/(2 pi)"});
+    d.sheet()->select(WindowDriver::plot(0));
+    turnTo(d, "surface");
+    choose(d, "setting-contours", "on the floor");
+    const Frame& frame = frameOf(d);
+    const Point top = frame.onSheet(Place{0, 0, 1 / (2 * 3.14159265358979)});
+    const ReadOut read = readOutAt(d.figure().figure.panels[0].drawn, frame, {top.x, top.y + 1}, 1);
+    CHECK(read.text.find("z = 0.15") != std::string::npos);
+    CHECK(read.text.find("slope") != std::string::npos);
+    // The summary of the ribbon, the table and the lines are there for a surface, too.
+    CHECK(tableOf(*drawnAt(d.figure().figure, WindowDriver::plot(0)), frame).columns ==
+          std::vector<std::string>{"x", "y", "z"});
+}
+
+TEST_CASE("a family of curves in space is seen from above, and a sphere hides a curve") {
+    WindowDriver d;
+    write(d, {"t in [0, 6.3]", "a = 1", "c(t) = (a cos(t), a sin(t), t/6)"});
+    d.sheet()->select(WindowDriver::plot(0));
+    enter(d, "plotOf", "(k cos(t), k sin(t), t/6) for k in {1, 1.5, 2}");
+    CHECK(d.figure().figure.panels[0].drawn.size() == 3);
+    d.sheet()->select({ItemKind::Sheet, 0, 0, 0});
+    choose(d, "viewName", "from above");
+    CHECK(std::abs(frameOf(d).onSheet(Place{0, 0, 0}).y - frameOf(d).onSheet(Place{0, 0, 1}).y) < 1e-9);
+
+    WindowDriver e;
+    write(e, {"u in [0, 6.3]", "v in [0, 3.2]", "S(u, v) = (sin(v) cos(u), sin(v) sin(u), cos(v))"});
+    REQUIRE(documentOf(e).panels[0].plots.size() == 1);
+    e.sheet()->select(WindowDriver::plot(0));
+    turnTo(e, "surface");
+    CHECK(e.figure().figure.panels[0].problems[0].empty());
+    CHECK(frameOf(e).space);
+}
