@@ -3,6 +3,7 @@
 #include "command/progress.h"
 #include "figure/edits.h"
 #include "files/export.h"
+#include "files/recipe.h"
 
 #include <CLI/CLI.hpp>
 #include <filesystem>
@@ -24,14 +25,26 @@ std::optional<Document> withSettings(Document document, const Arguments& argumen
     if (arguments.dpi > 0) document.sheet.resolution = arguments.dpi;
     for (const std::string& quantity : arguments.quantities) {
         const auto equals = quantity.find('=');
-        const auto changed = withQuantity(document, quantity.substr(0, equals), quantity.substr(equals + 1));
-        if (!changed) {
+        const std::string name = quantity.substr(0, equals), value = quantity.substr(equals + 1);
+        if (const auto changed = withQuantity(document, name, value)) {
+            document = *changed;
+            continue;
+        }
+        // What is no quantity may be a setting: of the view by its name, any other by its path.
+        const bool ofView = name == "azimuth" || name == "elevation" || name == "distance" || name == "height";
+        if (!ofView && name.find('.') == std::string::npos) {
             Problem problem;
-            problem.sentence = "The page has no quantity “" + quantity.substr(0, equals) + "” that could be set.";
+            problem.sentence = "The page has no quantity “" + name + "” that could be set.";
+            problem.suggestion = "settings are named by their path, such as view.azimuth or sheet.width";
             say(about, problem);
             return std::nullopt;
         }
-        document = *changed;
+        const RecipeRead changed = withValueAt(document, ofView ? "view." + name : name, value);
+        if (!changed.document) {
+            say(about, changed.problem);
+            return std::nullopt;
+        }
+        document = *changed.document;
     }
     return document;
 }
@@ -101,7 +114,10 @@ void addRender(CLI::App& app, int& status) {
         ->required();
     command->add_option("--format", arguments->format, "pdf, svg or png; else taken from the file's ending");
     command->add_option("--dpi", arguments->dpi, "dots per inch of a bitmap, in place of the recipe's");
-    command->add_option("--set", arguments->quantities, "NAME=VALUE: another value for a quantity of the page")
+    command
+        ->add_option("--set", arguments->quantities,
+                     "NAME=VALUE: another value for a quantity of the page, or for a setting by its path: azimuth, "
+                     "sheet.width, colour.map")
         ->type_size(1)
         ->allow_extra_args(false);
     command->add_flag("--strict", arguments->strict,

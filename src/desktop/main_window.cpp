@@ -1,5 +1,6 @@
 #include "desktop/main_window.h"
 
+#include "desktop/kind_sheet.h"
 #include "drawing/svg_writer.h"
 #include "files/export.h"
 #include "files/file_access.h"
@@ -75,6 +76,7 @@ void MainWindow::makePanes() {
     connect(&session_, &DocumentSession::started, this, [this] {
         if (session_.document().page.empty()) page_->setFocus(); // to be written on at once
     });
+    connect(sheet_, &SheetView::drawAsWanted, this, &MainWindow::drawAs);
     connect(ribbon_, &SamplingRibbon::tableWanted, this, &MainWindow::openTable);
     connect(remarks_, &Remarks::lineChosen, this, [this](int line, int character) {
         if (line >= 0) page_->editLine(line, std::max(0, character - 1));
@@ -137,6 +139,13 @@ void MainWindow::openFunctions() {
     }
     functions_->show();
     functions_->raise();
+}
+
+void MainWindow::drawAs(const ItemPath& path) {
+    auto* kinds = new KindSheet(session_, look_, path, this);
+    kinds->setAttribute(Qt::WA_DeleteOnClose);
+    kinds->show();
+    kinds->raise();
 }
 
 void MainWindow::openTable() {

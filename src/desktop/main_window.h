@@ -69,6 +69,7 @@ private:
     /// Selects the plot of the function that a line of the page defines.
     void selectPlotOf(int line);
     void openTable();
+    void drawAs(const ItemPath& path);
     void openFunctions();
 
     LookSettings look_;

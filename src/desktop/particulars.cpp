@@ -170,6 +170,12 @@ void Particulars::plotFields(FormFields& fields) {
         });
     choice->setObjectName("plotKind");
     choice->setToolTip(tr("How it is drawn; K on the sheet goes on to the next"));
+    auto* drawAs = new QToolButton;
+    drawAs->setText(tr("Draw as…"));
+    drawAs->setObjectName("drawAs");
+    drawAs->setToolTip(tr("Pictures of it in every kind that fits; D on the sheet"));
+    fields.row("", drawAs, {});
+    connect(drawAs, &QToolButton::clicked, this, [this] { emit sheet_.drawAsWanted(path_); });
     const Drawn* shownDrawn = sheet_.shownPlot();
     const bool family = shownDrawn && shownDrawn->path == path_ && shownDrawn->caseCount > 1;
     if (!family) memberAlone_ = false;

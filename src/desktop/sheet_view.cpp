@@ -384,6 +384,9 @@ void SheetView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Minus: return zoom(p, 1 / 1.2, middle, true, true, "zoom");
     case Qt::Key_Home: return restoreView(p, true, true);
     case Qt::Key_F2: return editText({ItemKind::Title, p, 0, 0});
+    case Qt::Key_D:
+        if (selection_.kind == ItemKind::Plot) emit drawAsWanted(selection_);
+        return;
     case Qt::Key_K: return changeKind(event->modifiers() & Qt::ShiftModifier ? -1 : 1);
     case Qt::Key_N:
     case Qt::Key_P: return selectNeighbour(event->key() == Qt::Key_N ? 1 : -1);

@@ -50,6 +50,7 @@ public:
 signals:
     void selectionChanged();
     void figureChanged();
+    void drawAsWanted(const ItemPath& path); ///< the selected plot, in another way
 
 protected:
     void paintEvent(QPaintEvent* event) override;

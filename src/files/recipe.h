@@ -25,4 +25,8 @@ struct RecipeRead {
 /// `panels[0].plots[1].style.width`.
 RecipeRead readRecipe(std::string_view text);
 
+/// A document with one value of its recipe set, by a path such as panels[0].view.azimuth or sheet.width, read as any
+/// recipe is; a path without a panel is of the first one. Values are JSON, or else text.
+RecipeRead withValueAt(const Document& document, const std::string& path, const std::string& value);
+
 } // namespace coulter

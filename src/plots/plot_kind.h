@@ -84,6 +84,7 @@ struct PlotKind {
     Runs runs = Runs::Along;
     Layer layer = Layer::Line;
     std::span<const Setting* const> settings;
+    const Setting* ways = nullptr;  ///< of these, the choice of words whose looks differ as kinds do; null: none
     bool takesColumns = false;      ///< it draws columns of numbers, too
     bool takesConditions = false;   ///< it draws where conditions hold
     bool (*fits)(const Signature&); ///< is it offered for this formula?
@@ -144,6 +145,13 @@ PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIn
 std::optional<Signature> signatureOf(const Page& page, const Plot& plot);
 /// The kinds that a plot's formula can be drawn in, its own among them; just its own if the formula cannot be read.
 std::vector<const PlotKind*> kindsThatFit(const Page& page, const Plot& plot);
+/// A plot in every kind that fits, and in every way of a kind that has several: its own among them.
+struct WayToDraw {
+    Plot plot;
+    std::string name; ///< "surface, mesh"
+    bool isNow = false;
+};
+std::vector<WayToDraw> waysToDraw(const Page& page, const Plot& plot);
 /// What a function's line is.
 std::optional<Signature> signatureOf(const Page& page, const Line& function);
 

@@ -213,6 +213,26 @@ std::vector<const PlotKind*> kindsThatFit(const Page& page, const Plot& plot) {
     return fitting;
 }
 
+std::vector<WayToDraw> waysToDraw(const Page& page, const Plot& plot) {
+    std::vector<WayToDraw> ways;
+    for (const PlotKind* kind : kindsThatFit(page, plot)) {
+        WayToDraw way{inKind(plot, *kind), kind->name, false};
+        if (!kind->ways) {
+            way.isNow = way.plot == plot;
+            ways.push_back(std::move(way));
+            continue;
+        }
+        for (const char* each : kind->ways->words) {
+            WayToDraw one = way;
+            set(one.plot.settings, *kind->ways, std::string(each));
+            one.name += std::string(", ") + each;
+            one.isNow = one.plot == plot;
+            ways.push_back(std::move(one));
+        }
+    }
+    return ways;
+}
+
 std::optional<Signature> signatureOf(const Page& page, const Line& function) {
     if (function.kind != LineKind::Function || !function.good() || !function.body) return std::nullopt;
     const Compiled compiled = compile(page, function.body, function.parameters);

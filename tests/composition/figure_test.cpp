@@ -1,6 +1,6 @@
 #include "composition/figure.h"
-#include "figure/scale_settings.h"
 #include "drawing/svg_writer.h"
+#include "figure/scale_settings.h"
 #include "make_document.h"
 
 #include <algorithm>

@@ -1,3 +1,4 @@
+#include "desktop/kind_sheet.h"
 #include "figure/scale_settings.h"
 #include "files/export.h"
 #include "files/file_access.h"
@@ -9,8 +10,10 @@
 
 #include <QComboBox>
 #include <QDoubleSpinBox>
+#include <QListWidget>
 #include <catch2/catch.hpp>
 #include <cmath>
+#include <set>
 
 using namespace coulter;
 
@@ -75,6 +78,38 @@ TEST_CASE("one function is seen as heatmap, areas, mesh and lit surface, with ma
         d.key(Qt::Key_Z, Qt::ControlModifier);
         d.settle();
     }
+    CHECK(kindOf(d) == "heatmap");
+}
+
+TEST_CASE("all ways to draw a function are seen as small pictures of it, and one is chosen") {
+    WindowDriver d;
+    write(d, {"x in [-3, 3]", "y in [-2, 2]", "f(x, y) = exp(-x^2 - y^2)"});
+    d.sheet()->select(WindowDriver::plot(0));
+    d.sheet()->setFocus();
+    d.key(Qt::Key_D);
+    auto* kinds = d.find<KindSheet>("kindSheet");
+    REQUIRE(kinds);
+    CHECK(kinds->ways() >= 10);
+    d.wait([&] { return kinds->pictures() == kinds->ways(); });
+    auto* list = kinds->findChild<QListWidget*>("kindPictures");
+    REQUIRE(list);
+    std::set<QByteArray> different;
+    int mesh = -1;
+    for (int i = 0; i < list->count(); ++i) {
+        const QImage picture = list->item(i)->icon().pixmap(190).toImage();
+        different.insert(QByteArray(reinterpret_cast<const char*>(picture.constBits()), picture.sizeInBytes()));
+        if (list->item(i)->text() == "surface, mesh") mesh = i;
+    }
+    CHECK(static_cast<int>(different.size()) == list->count());
+    REQUIRE(mesh >= 0);
+    list->setFocus();
+    list->setCurrentRow(mesh);
+    d.click(list->viewport(), list->visualItemRect(list->item(mesh)).center());
+    d.settle();
+    CHECK(kindOf(d) == "surface");
+    CHECK(std::get<std::string>(documentOf(d).panels[0].plots[0].settings.at("shown")) == "mesh");
+    d.window().page().setFocus();
+    d.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(kindOf(d) == "heatmap");
 }
 

@@ -1,6 +1,6 @@
+#include "figure/scale_settings.h"
 #include "files/export.h"
 #include "files/file_access.h"
-#include "figure/scale_settings.h"
 #include "files/plot_schema.h"
 #include "files/recipe.h"
 #include "plots/plot_kind.h"

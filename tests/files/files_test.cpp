@@ -1,7 +1,7 @@
 #include "drawing/cairo_painter.h"
+#include "figure/scale_settings.h"
 #include "files/export.h"
 #include "files/file_access.h"
-#include "figure/scale_settings.h"
 #include "files/recipe.h"
 #include "files/samples_report.h"
 #include "formula/plotted.h"
@@ -423,4 +423,29 @@ TEST_CASE("recipes with impossible scales, stretches and views are refused with 
     CHECK(refused(R"({"plots": [{"of": "x", "finer": [{"from": 1, "to": 2, "times": 1000}]}]})").find("times") !=
           std::string::npos);
     CHECK(refused(R"({"plots": [{"of": "x", "kind": "pie"}]})").find("kind") != std::string::npos);
+}
+
+TEST_CASE("single values of a recipe are set by their paths, and refused as in a recipe") {
+    Document document;
+    document.page = {"f(x, y) = x y", "x in [0, 1]", "y in [0, 1]"};
+    document.panels[0].plots = {plotOf("f(x, y)", "surface")};
+    const auto set = [&](const char* path, const char* value) { return withValueAt(document, path, value); };
+    CHECK(set("view.azimuth", "40").document->panels[0].view.azimuth == 40);
+    CHECK(set("panels[0].view.elevation", "-5").document->panels[0].view.elevation == -5);
+    CHECK(set("sheet.width", "80").document->sheet.width == 80);
+    CHECK(set("title", "a hill").document->panels[0].title == "a hill");
+    CHECK(set("plots[0].kind", "heatmap").document->panels[0].plots[0].kind == "heatmap");
+    CHECK(set("colour.map", "fen").document->panels[0].colour.settings.contains("map"));
+    for (const auto& [path, value] : {std::pair{"view.azimuth", "far"},
+                                      {"view.elevation", "100"},
+                                      {"panels[3].title", "x"},
+                                      {"view..azimuth", "1"},
+                                      {"nothing.here", "1"},
+                                      {"plots[0].kind.name", "1"},
+                                      {"", "1"}}) {
+        CAPTURE(path, value);
+        const RecipeRead refused = set(path, value);
+        CHECK_FALSE(refused.document);
+        CHECK_FALSE(refused.problem.sentence.empty());
+    }
 }

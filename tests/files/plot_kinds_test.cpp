@@ -41,6 +41,7 @@ std::string fitting(const PlotKind& kind) {
 Document documentOf(const PlotKind& kind) {
     Document document;
     document.page = page;
+    document.sheet = {90, 68, 8, 0.05, 120}; // quickly drawn
     document.panels[0].plots = {plotOf(fitting(kind), kind.name)};
     return document;
 }

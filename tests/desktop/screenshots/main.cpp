@@ -1,4 +1,5 @@
 // Makes the pictures in docs/screenshots from the demo data, in the real window. Usage: screenshots FOLDER
+#include "desktop/kind_sheet.h"
 #include "window_driver.h"
 
 #include <QApplication>
@@ -120,6 +121,20 @@ void surface() {
     keep(driver, "surface");
 }
 
+void drawAs() {
+    WindowDriver driver;
+    driver.window().open("demos/hill/hill.coulter");
+    driver.settle();
+    driver.sheet()->select(WindowDriver::plot(0));
+    driver.sheet()->setFocus();
+    driver.key(Qt::Key_D);
+    auto* kinds = driver.find<coulter::KindSheet>("kindSheet");
+    driver.wait([&] { return kinds->pictures() == kinds->ways(); });
+    const QString path = folder + "/draw-as.png";
+    kinds->grab().save(path);
+    std::printf("%s\n", qPrintable(path));
+}
+
 void table() {
     WindowDriver driver;
     driver.window().open("demos/two-wells/two-wells.coulter");
@@ -230,6 +245,7 @@ int main(int argc, char** argv) {
     field();
     contours();
     surface();
+    drawAs();
     table();
     completion();
     functions();
