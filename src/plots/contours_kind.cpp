@@ -1,7 +1,6 @@
 // Lines along which a field has one of several levels.
 #include "drawing/colours.h"
 #include "drawing/line_labels.h"
-#include "drawing/nearness.h"
 #include "plots/common_settings.h"
 #include "plots/field_source.h"
 #include "plots/level_tables.h"
@@ -96,17 +95,10 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
 
 std::optional<Touched> tell(const Drawn& drawn, const Frame& frame, Point mm, double reach) {
     const auto found = levelLinesOf(drawn, frame);
-    const std::vector<double> levels = levelsOf(drawn, frame.colour);
-    std::optional<Touched> told;
-    for (const Isoline& line : found->lines) {
-        std::vector<Point> points = onSheet(line.path, frame);
-        if (line.closed) points.push_back(points.front());
-        const double away = distanceTo(points, mm);
-        if (!(away < reach)) continue;
-        reach = away;
-        told = Touched{"line of " + levelTexts(levels)[line.level], mm, away};
-    }
-    return told;
+    const LinePassed passed = lineAt(*found, frame, mm, reach);
+    if (!passed.line) return std::nullopt;
+    const std::vector<std::string> texts = levelTexts(levelsOf(drawn, frame.colour));
+    return Touched{"line of " + texts[passed.line->level], mm, passed.away};
 }
 
 } // namespace

@@ -46,12 +46,7 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     }
     const double width = number(drawn.settings, linesSetting);
     if (width == 0) return;
-    Polylines lines;
-    for (const Isoline& line : found->lines) {
-        lines.push_back(onSheet(line.path, frame));
-        if (line.closed) lines.back().push_back(lines.back().front());
-    }
-    canvas.stroke(lines, {inkColour, width, {}, true, opacity});
+    canvas.stroke(linesOnSheet(*found, frame), {inkColour, width, {}, true, opacity});
 }
 
 } // namespace

@@ -1,6 +1,5 @@
 // Where an equation of both coordinates holds.
 #include "drawing/colours.h"
-#include "drawing/nearness.h"
 #include "plots/common_settings.h"
 #include "plots/field_source.h"
 #include "plots/level_tables.h"
@@ -39,13 +38,7 @@ std::vector<SingularPoint> singularOf(const Drawn& drawn, const Frame& frame) {
 }
 
 void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
-    const auto found = zeroLinesOf(drawn, frame);
-    Polylines lines;
-    for (const Isoline& line : found->lines) {
-        lines.push_back(onSheet(line.path, frame));
-        if (line.closed && !lines.back().empty()) lines.back().push_back(lines.back().front());
-    }
-    canvas.stroke(lines, penOf(drawn));
+    canvas.stroke(linesOnSheet(*zeroLinesOf(drawn, frame), frame), penOf(drawn));
     std::vector<Point> single;
     const bool all = truth(drawn.settings, pointsSetting);
     for (const SingularPoint& point : singularOf(drawn, frame)) {
@@ -59,16 +52,8 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
 
 std::optional<Touched> tell(const Drawn& drawn, const Frame& frame, Point mm, double reach) {
     const auto found = zeroLinesOf(drawn, frame);
-    std::optional<Touched> told;
-    for (const Isoline& line : found->lines) {
-        std::vector<Point> points = onSheet(line.path, frame);
-        if (line.closed) points.push_back(points.front());
-        const double away = distanceTo(points, mm);
-        if (!(away < reach)) continue;
-        reach = away;
-        told = Touched{drawn.of, mm, away};
-    }
-    return told;
+    const LinePassed passed = lineAt(*found, frame, mm, reach);
+    return passed.line ? std::optional(Touched{drawn.of, mm, passed.away}) : std::nullopt;
 }
 
 SampleTable table(const Drawn& drawn, const Frame& frame) { return zeroTable(drawn, frame, singularOf(drawn, frame)); }

@@ -1,5 +1,6 @@
 #include "plots/levels.h"
 
+#include "drawing/nearness.h"
 #include "drawing/ticks.h"
 #include "formula/columns.h"
 #include "plots/column_source.h"
@@ -208,6 +209,27 @@ std::vector<std::string> levelTexts(const std::vector<double>& levels) {
 }
 
 std::vector<Point> onSheet(const Path& path, const Frame& frame) { return onSheet(frame, path.x, path.y); }
+
+Polylines linesOnSheet(const LevelLines& found, const Frame& frame) {
+    Polylines lines;
+    for (const Isoline& line : found.lines) {
+        lines.push_back(onSheet(line.path, frame));
+        if (line.closed && !lines.back().empty()) lines.back().push_back(lines.back().front());
+    }
+    return lines;
+}
+
+LinePassed lineAt(const LevelLines& found, const Frame& frame, Point mm, double reach) {
+    LinePassed passed;
+    const Polylines lines = linesOnSheet(found, frame);
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        const double away = distanceTo(lines[i], mm);
+        if (!(away < reach)) continue;
+        reach = away;
+        passed = {&found.lines[i], away};
+    }
+    return passed;
+}
 
 Polylines ringsOnSheet(const std::vector<Path>& rings, const Frame& frame) {
     Polylines all;

@@ -31,6 +31,14 @@ void traceZero(const Drawn& drawn, const Limits& x, const Limits& y, bool isArea
 /// Levels as they are written, all with the same decimals where few will do.
 std::vector<std::string> levelTexts(const std::vector<double>& levels);
 
+/// Lines on the sheet, closed ones back to their first point.
+Polylines linesOnSheet(const LevelLines& found, const Frame& frame);
+/// The line that passes a place of the sheet within so many mm.
+struct LinePassed {
+    const Isoline* line = nullptr; ///< null: none does
+    double away = 0;
+};
+LinePassed lineAt(const LevelLines& found, const Frame& frame, Point mm, double reach);
 /// Rings on the sheet.
 Polylines ringsOnSheet(const std::vector<Path>& rings, const Frame& frame);
 std::vector<Point> onSheet(const Path& path, const Frame& frame);

@@ -4,19 +4,10 @@
 #include "plots/level_tables.h"
 #include "plots/levels.h"
 #include "plots/reading.h"
+#include "plots/rectangles.h"
 
 namespace coulter {
 namespace {
-
-const Setting outlineSetting{.key = "outline",
-                             .label = "outline",
-                             .meaning = "width of the line round it; 0: none",
-                             .type = SettingType::Number,
-                             .usual = 0.0,
-                             .unit = "mm",
-                             .least = 0,
-                             .greatest = 20,
-                             .step = 0.05};
 
 const Setting fillOpacitySetting{.key = "inside",
                                  .label = "inside",
@@ -35,12 +26,7 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
         canvas.fill(ringsOnSheet(found->above[0], frame), {drawn.colour, number(drawn.settings, fillOpacitySetting)});
     const double width = number(drawn.settings, outlineSetting);
     if (width == 0) return;
-    Polylines lines;
-    for (const Isoline& line : found->lines) {
-        lines.push_back(onSheet(line.path, frame));
-        if (line.closed && !lines.back().empty()) lines.back().push_back(lines.back().front());
-    }
-    canvas.stroke(lines, {drawn.colour, width, {}, true});
+    canvas.stroke(linesOnSheet(*found, frame), {drawn.colour, width, {}, true});
 }
 
 void swatch(const Drawn& drawn, const Rect& rect, Canvas& canvas) {
