@@ -18,6 +18,7 @@ namespace {
 
 constexpr int coarsePoints = 400;
 constexpr int coarseFieldPoints = 48;
+constexpr double mostSurfacePoints = 4e6; // more than a picture of one has dots
 constexpr std::size_t mostColumnPoints = 2000;
 /// With fewer values than that a curve or a mesh is not looked at adaptively, but evenly.
 constexpr double leastAdaptive = 2000, leastMesh = 30'000;
@@ -165,12 +166,14 @@ Problems problemsOf(const Field& field) {
         if (!grid.problems.empty()) return grid.problems;
         points *= std::max(1.0, static_cast<double>(grid.points.size()));
     }
-    if (points <= mostFieldPoints) return {};
+    const double most = field.inSpace ? mostSurfacePoints : mostFieldPoints;
+    if (points <= most) return {};
     Problem problem;
     problem.sentence = "The grid of " + field.variables[0] + " and " + field.variables[1] + " has " +
-                       roundedNumber(points, 3) + " points; at most " + roundedNumber(mostFieldPoints, 3) +
-                       " are sampled.";
-    problem.suggestion = "ask for fewer in one of the two directions";
+                       roundedNumber(points, 3) + " points; at most " + roundedNumber(most, 3) + " are " +
+                       (field.inSpace ? "drawn as a surface." : "sampled.");
+    problem.suggestion = "ask for fewer in one of the two directions; " +
+                         std::to_string(static_cast<int>(std::sqrt(most))) + " in each would do";
     return {problem};
 }
 

@@ -163,6 +163,11 @@ TEST_CASE("surfaces refuse what they cannot show, in one sentence") {
         CAPTURE(formula);
         CHECK_NOTHROW(drawFigure(documentOf(formula)));
     }
+    Document large = documentOf("x y");
+    large.page[1] = "x in [-3, 3], count 3000";
+    large.page[2] = "y in [-2, 2], count 3000";
+    CHECK(drawFigure(large).panels[0].problems[0].at(0).sentence ==
+          "The grid of x and y has 9000000 points; at most 4000000 are drawn as a surface.");
     Document edgeOn = documentOf("x y");
     edgeOn.panels[0].view = {0, 0};
     CHECK(drawFigure(edgeOn).finished);
