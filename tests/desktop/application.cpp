@@ -1,18 +1,26 @@
 #include <QApplication>
 #include <QSettings>
 #include <QStandardPaths>
+#include <QTemporaryDir>
 #include <cstdlib>
 #include <memory>
 
 static std::unique_ptr<QApplication> application;
+static std::unique_ptr<QTemporaryDir> settings;
 
 /// One application for all journeys, on the offscreen platform, with settings of its own.
 void beforeTests(int& argc, char** argv) {
     ::setenv("QT_QPA_PLATFORM", "offscreen", 0);
     QStandardPaths::setTestModeEnabled(true);
     application = std::make_unique<QApplication>(argc, argv);
+    // In a folder that no other run shares.
+    settings = std::make_unique<QTemporaryDir>();
+    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings->path());
     QApplication::setOrganizationName("coulter-tests");
     QSettings().clear();
 }
 
-void afterTests() { application.reset(); }
+void afterTests() {
+    application.reset();
+    settings.reset();
+}
