@@ -1,6 +1,7 @@
 #include "drawing/colour_maps.h"
 #include "drawing/colour_vision.h"
 #include "drawing/colours.h"
+#include "figure/scale_settings.h"
 
 #include <algorithm>
 #include <catch2/catch.hpp>
@@ -33,6 +34,9 @@ TEST_CASE("there are at least twelve colour maps, of every order, each with a na
         orders.insert(map.order);
         CHECK(std::string(colourMapNamed(map.name).name) == map.name);
     }
+    REQUIRE(mapSetting.words.size() == colourMaps().size()); // what recipes may say is what there is
+    for (std::size_t i = 0; i < colourMaps().size(); ++i)
+        CHECK(std::string(mapSetting.words[i]) == colourMaps()[i].name);
     CHECK(names.size() >= 12);
     CHECK(orders.size() == 4);
 }
