@@ -1,30 +1,13 @@
 // Lines and areas of levels, and surfaces, beside one pass over the grid that finds its least and greatest value.
 #include "drawing/surface_raster.h"
 #include "sampling/isolines.h"
+#include "shortest.h"
 
 #include <algorithm>
-#include <chrono>
 #include <cmath>
 #include <cstdio>
-#include <functional>
 
 using namespace coulter;
-
-namespace {
-
-/// The shortest of several runs, ms.
-double milliseconds(const std::function<void()>& work) {
-    double least = HUGE_VAL;
-    for (int run = 0; run < 7; ++run) {
-        const auto start = std::chrono::steady_clock::now();
-        work();
-        least = std::min(least,
-                         std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count());
-    }
-    return least;
-}
-
-} // namespace
 
 int main() {
     constexpr std::size_t side = 2048;

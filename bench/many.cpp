@@ -4,27 +4,14 @@
 #include "files/export.h"
 #include "files/formats.h"
 #include "plots/plot_kind.h"
+#include "shortest.h"
 
 #include <algorithm>
-#include <chrono>
 #include <cstdio>
-#include <functional>
 
 using namespace coulter;
 
 namespace {
-
-/// The shortest of several runs, ms.
-double milliseconds(const std::function<void()>& work) {
-    double least = HUGE_VAL;
-    for (int run = 0; run < 7; ++run) {
-        const auto start = std::chrono::steady_clock::now();
-        work();
-        least = std::min(least,
-                         std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count());
-    }
-    return least;
-}
 
 struct Case {
     const char* kind;

@@ -1,4 +1,4 @@
-#include "formula/plotted.h"
+#include "field_program.h"
 #include "sampling/field.h"
 #include "sampling/grid.h"
 
@@ -10,14 +10,6 @@
 using namespace coulter;
 
 namespace {
-
-std::shared_ptr<const Program> field(const std::string& formula) {
-    const std::vector<std::string> lines{"f(x, y) = " + formula, "x in [0, 1]", "y in [0, 1]"};
-    const Page page = readPage(lines);
-    const Plotted plotted = readPlotted(page, "f(x, y)", 2);
-    REQUIRE(plotted.expression);
-    return compile(page, plotted.expression, plotted.variables).program;
-}
 
 double valueOf(const Program& f, double x, double y) {
     double z = 0;
