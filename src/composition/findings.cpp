@@ -53,6 +53,10 @@ public:
                 path_ = drawn.path;
                 if (curveSamplesOf(drawn)) curve(drawn, panel.frame());
                 notShown(drawn, panel);
+                if (drawn.kind->remark && isFinished(drawn)) {
+                    if (const std::string remark = drawn.kind->remark(drawn, panel.frame()); !remark.empty())
+                        say(remark);
+                }
                 if (!isFinished(drawn)) found_.push_back({unfinished(drawn), path_, isTooDear(drawn)});
             }
         }

@@ -2,6 +2,7 @@
 
 #include "composition/figure.h"
 #include "drawing/cairo_painter.h"
+#include "figure/scale_settings.h"
 
 #include <QImage>
 #include <QListWidget>
@@ -21,12 +22,13 @@ Document pictureOf(const Document& document, const ItemPath& path, const Plot& p
     Document little;
     little.format = document.format;
     little.page = document.page;
-    little.sheet = {pictureWidth, pictureHeight, 6, 0.1, 150};
+    little.sheet = {pictureWidth, pictureHeight, 5, 0.1, 150};
     little.panels = {document.panels[path.panel]};
     Panel& panel = little.panels[0];
     panel.title.clear();
     panel.x.label = panel.y.label = panel.z.label = panel.colour.label = "";
     panel.legend.place = LegendPlace::None;
+    set(panel.colour.settings, barSetting, std::string("none"));
     panel.plots = {plot};
     return little;
 }
@@ -78,7 +80,9 @@ KindSheet::KindSheet(DocumentSession& session, const LookSettings& look, const I
             image.setDevicePixelRatio(ratio);
             QMetaObject::invokeMethod(this, [this, image, i, stop] {
                 if (stop.stop_requested()) return;
-                list_->item(static_cast<int>(i))->setIcon(QIcon(QPixmap::fromImage(image)));
+                QIcon icon(QPixmap::fromImage(image));
+                icon.addPixmap(QPixmap::fromImage(image), QIcon::Selected); // no tint over the chosen one
+                list_->item(static_cast<int>(i))->setIcon(icon);
                 ++pictures_;
             });
         }

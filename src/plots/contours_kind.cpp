@@ -116,6 +116,7 @@ const PlotKind contoursKind{.name = "contours",
                             .usesColours = usesColours,
                             .tell = tell,
                             .table = levelLinesTable,
-                            .report = levelLinesReport};
+                            .report = levelLinesReport,
+                            .remark = remarkOnLevels};
 
 } // namespace coulter

@@ -4,24 +4,15 @@
 #include "plots/field_source.h"
 #include "plots/level_tables.h"
 #include "plots/levels.h"
+#include "plots/rectangles.h"
 
 #include <algorithm>
 
 namespace coulter {
 namespace {
 
-const Setting linesSetting{.key = "lines",
-                           .label = "lines",
-                           .meaning = "width of lines between the areas; 0: none",
-                           .type = SettingType::Number,
-                           .usual = 0.0,
-                           .unit = "mm",
-                           .least = 0,
-                           .greatest = 20,
-                           .step = 0.05};
-
-const Setting* const settings[] = {&acrossSetting,     &levelsSetting, &levelStepSetting,
-                                   &levelCountSetting, &linesSetting,  &opacitySetting};
+const Setting* const settings[] = {&acrossSetting,     &levelsSetting,  &levelStepSetting,
+                                   &levelCountSetting, &outlineSetting, &opacitySetting};
 
 std::vector<double> colourSteps(const Drawn& drawn, const AxisMap& colours) { return levelsOf(drawn, colours); }
 
@@ -44,7 +35,7 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
         }
         if (!rings.empty()) canvas.fill(rings, {shades.ofStep(area, frame.colour), opacity});
     }
-    const double width = number(drawn.settings, linesSetting);
+    const double width = number(drawn.settings, outlineSetting);
     if (width == 0) return;
     canvas.stroke(linesOnSheet(*found, frame), {inkColour, width, {}, true, opacity});
 }
@@ -62,6 +53,7 @@ const PlotKind filledContoursKind{.name = "filled contours",
                                   .draw = draw,
                                   .colourSteps = colourSteps,
                                   .table = levelAreasTable,
-                                  .report = levelAreasReport};
+                                  .report = levelAreasReport,
+                                  .remark = remarkOnLevels};
 
 } // namespace coulter

@@ -74,6 +74,11 @@ void trace(const Drawn& drawn, const Limits& x, const Limits& y, std::vector<dou
     traceZero(drawn, x, y, false, xs, ys);
 }
 
+std::string remark(const Drawn& drawn, const Frame& frame) {
+    return zeroLinesOf(drawn, frame)->lines.empty() && singularOf(drawn, frame).empty() ? remarkOnNothing(drawn, {0})
+                                                                                        : "";
+}
+
 } // namespace
 
 extern const PlotKind implicitCurveKind;
@@ -91,6 +96,7 @@ const PlotKind implicitCurveKind{.name = "implicit curve",
                                  .usesColours = [](const Drawn&) { return false; },
                                  .tell = tell,
                                  .table = table,
-                                 .report = report};
+                                 .report = report,
+                                 .remark = remark};
 
 } // namespace coulter

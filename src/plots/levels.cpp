@@ -237,4 +237,27 @@ Polylines ringsOnSheet(const std::vector<Path>& rings, const Frame& frame) {
     return all;
 }
 
+std::string remarkOnLevels(const Drawn& drawn, const Frame& frame) {
+    return levelLinesOf(drawn, frame)->lines.empty() ? remarkOnNothing(drawn, levelsOf(drawn, frame.colour)) : "";
+}
+
+std::string remarkOnNothing(const Drawn& drawn, const std::vector<double>& levels) {
+    const FieldSamples& samples = *fieldSamplesOf(drawn);
+    double low = HUGE_VAL, high = -HUGE_VAL;
+    for (std::size_t i = 0; i < samples.pointCount(); ++i) {
+        const double value = samples.sizeAt(i);
+        if (std::isnan(value)) continue;
+        low = std::min(low, value);
+        high = std::max(high, value);
+    }
+    if (low > high) return drawn.of + " is nowhere defined in view.";
+    std::string wanted;
+    constexpr std::size_t mostNamed = 3;
+    for (std::size_t i = 0; i < std::min(levels.size(), mostNamed); ++i)
+        wanted += (i > 0 ? " or " : "") + printedNumber(levels[i], 4);
+    if (levels.size() > mostNamed) wanted += " or another of them";
+    return drawn.of + " has none of these levels: nowhere in view is it " + wanted + "; its values there run from " +
+           printedNumber(low, 4) + " to " + printedNumber(high, 4) + ".";
+}
+
 } // namespace coulter

@@ -104,6 +104,8 @@ struct PlotKind {
     /// What it draws, as a table and in numbers, instead of the samples of its source; null: these.
     SampleTable (*table)(const Drawn&, const Frame&) = nullptr;
     std::vector<ReportRow> (*report)(const Drawn&, const Frame&) = nullptr;
+    /// What there is to say of the picture, such as that it is empty and why; empty: nothing. Null: never.
+    std::string (*remark)(const Drawn&, const Frame&) = nullptr;
     std::vector<Handle> (*handles)(const Drawn&, const Frame&) = nullptr; ///< null: none
     /// The plot with a handle dragged to a place.
     void (*drag)(Plot&, const Drawn&, const Frame&, std::size_t handle, Point to) = nullptr;

@@ -4,7 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <limits>
+#include <numbers>
 
 namespace coulter {
 namespace {
@@ -268,8 +268,9 @@ std::optional<SurfacePoint> surfaceAt(const Drawn& drawn, const Frame& frame, Po
                 value(at[0] - (k == 0 ? h : 0), at[1] - (k == 1 ? h : 0))[2]) /
                (2 * h);
     };
-    const double slope = std::hypot(rise(0), rise(1));
+    const double across = rise(0), up = rise(1), slope = std::hypot(across, up);
     if (std::isfinite(slope)) found.slope = slope;
+    found.direction = std::atan2(up, across) * 180 / std::numbers::pi;
     return found;
 }
 

@@ -34,6 +34,7 @@ std::vector<std::array<double, 3>> surfaceNormals(const Drawn& drawn, const Fram
 struct SurfacePoint {
     Place place{};
     std::optional<double> slope; ///< of a height over a floor: its steepest rise over a unit of both variables
+    double direction = 0;        ///< of that rise on the floor, degrees counterclockwise from the first variable
 };
 /// What of it is nearest to the eye at a place of the sheet.
 std::optional<SurfacePoint> surfaceAt(const Drawn& drawn, const Frame& frame, Point mm);

@@ -191,7 +191,8 @@ std::optional<Touched> tell(const Drawn& drawn, const Frame& frame, Point mm, do
         const std::string name = field.isParametric() || k == 2 ? names[k] : field.variables[k];
         words += (k > 0 ? "   " : "") + name + " = " + printedNumber(found->place[k], 5);
     }
-    if (found->slope) words += "   slope " + printedNumber(*found->slope, 3);
+    if (found->slope)
+        words += "   slope " + printedNumber(*found->slope, 3) + " towards " + printedNumber(found->direction, 3) + "°";
     return Touched{words, mm, 0};
 }
 

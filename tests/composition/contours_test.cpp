@@ -1,4 +1,5 @@
 #include "composition/figure.h"
+#include "composition/findings.h"
 #include "figure/scale_settings.h"
 #include "plots/levels.h"
 #include "plots/plot_kind.h"
@@ -84,6 +85,22 @@ TEST_CASE("levels that cannot be followed are one sentence with a way out") {
     CHECK(said("{100, 200}").empty()); // outside the range: nothing to draw, nothing wrong
 }
 
+TEST_CASE("levels that nothing has are remarked upon, with the values that there are") {
+    const auto said = [](const std::string& formula, const char* kind, Settings settings) {
+        for (const Finding& finding : findingsOf(drawFigure(documentOf(formula, kind, std::move(settings)))))
+            if (finding.said.sentence.find("nowhere") != std::string::npos) return finding.said.sentence;
+        return std::string();
+    };
+    CHECK(said("x^2 + y^2", "contours", {{"levels", std::string("{100, 200}")}}) ==
+          "f(x, y) has none of these levels: nowhere in view is it 100 or 200; its values there run from 0 to 13.");
+    CHECK(said("3 + 0x", "contours", {}).find("run from 3 to 3") != std::string::npos);
+    CHECK(said("sqrt(-1 - x^2)", "filled contours", {}) == "f(x, y) is nowhere defined in view.");
+    CHECK(said("x^2 + y^2 + 1", "implicit curve", {}) ==
+          "f(x, y) has none of these levels: nowhere in view is it 0; its values there run from 1 to 14.");
+    CHECK(said("x^2 + y^2", "contours", {}).empty());
+    CHECK(said("x^2 + y^2", "implicit curve", {}).empty()); // it is one point
+}
+
 TEST_CASE("a constant field and one that is nowhere defined draw no lines and break nothing") {
     for (const char* formula : {"3 + 0x", "sqrt(-1 - x^2)", "x/0"}) {
         for (const char* kind : {"contours", "filled contours"}) {
@@ -120,7 +137,7 @@ TEST_CASE("filled contours have the colour of their area everywhere") {
     CHECK(figure.panels[0].layout.colours.ends > 0);
 }
 
-TEST_CASE("areas of filled contours and volumes under them add up") {
+TEST_CASE("areas of filled contours are right, and add up") {
     const Document document = documentOf("exp(-x^2 - y^2)", "filled contours", {{"levels", std::string("{0.1, 0.5}")}});
     const Figure figure = drawFigure(document);
     const Drawn& drawn = figure.panels[0].drawn[0];
