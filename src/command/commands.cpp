@@ -141,6 +141,7 @@ int runCommandLine(int argc, char** argv) {
     addVerify(app, status);
     addFunctions(app, status);
     addKinds(app, status);
+    addRemarks(app, status);
     app.require_subcommand(0, 1);
     try {
         std::vector<std::string> arguments = asExpressions(argc, argv);

@@ -29,6 +29,7 @@ void addRecipe(CLI::App& app, int& status);
 void addVerify(CLI::App& app, int& status);
 void addFunctions(CLI::App& app, int& status);
 void addKinds(CLI::App& app, int& status);
+void addRemarks(CLI::App& app, int& status);
 
 /// Text for a cell of a table in Markdown, in which bars would end it.
 std::string cell(std::string text);

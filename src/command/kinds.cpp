@@ -1,7 +1,9 @@
 #include "command/commands.h"
 #include "figure/scale_settings.h"
+#include "figure/sheet_settings.h"
 #include "files/plot_schema.h"
 #include "formula/text.h"
+#include "notes/note_kind.h"
 #include "plots/plot_kind.h"
 
 #include <CLI/CLI.hpp>
@@ -55,22 +57,72 @@ void scaleTable() {
     rows(angleSettings());
 }
 
+void settingRows(std::span<const Setting* const> settings) {
+    for (const Setting* setting : settings)
+        fmt::print("| | | `{}` | {} | {} |\n", setting->key, cell(setting->meaning), cell(valuesOf(*setting)));
+}
+
 void table() {
     fmt::print("| kind | draws | setting | meaning | usual value; others |\n|---|---|---|---|---|\n");
     for (const PlotKind* kind : plotKinds()) {
         fmt::print("| `{}` | {} | | | |\n", kind->name, cell(kind->meaning));
-        for (const Setting* setting : kind->settings)
-            fmt::print("| | | `{}` | {} | {} |\n", setting->key, cell(setting->meaning), cell(valuesOf(*setting)));
+        settingRows(kind->settings);
     }
 }
+
+void noteTable() {
+    fmt::print("| note | draws | setting | meaning | usual value; others |\n|---|---|---|---|---|\n");
+    for (const NoteKind* kind : noteKinds()) {
+        fmt::print("| `{}` | {} | | | |\n", kind->name, cell(kind->meaning));
+        settingRows(kind->settings);
+    }
+}
+
+void sheetTable() {
+    fmt::print("| setting | meaning | usual value; others |\n|---|---|---|\n");
+    for (const Setting* setting : sheetSettings())
+        fmt::print("| `{}` | {} | {} |\n", setting->key, cell(setting->meaning), cell(valuesOf(*setting)));
+}
+
+void list(std::span<const Setting* const> settings) {
+    for (const Setting* setting : settings)
+        fmt::print("    {:<12} {} ({})\n", setting->key, setting->meaning, valuesOf(*setting));
+}
+
+void listScale() {
+    list(scaleSettings());
+    list(colourScaleSettings());
+    list(angleSettings());
+}
+void listSheet() { list(sheetSettings()); }
+void listNotes() {
+    for (const NoteKind* kind : noteKinds()) {
+        fmt::print("{}\n    {}\n", kind->name, kind->meaning);
+        list(kind->settings);
+    }
+}
+
+/// What else has settings, by the name that it is asked for with.
+struct Other {
+    const char* name;
+    void (*markdown)();
+    void (*list)();
+};
+constexpr Other others[] = {
+    {"scale", scaleTable, listScale}, {"sheet", sheetTable, listSheet}, {"note", noteTable, listNotes}};
 
 int run(const Arguments& arguments) {
     if (arguments.schema) {
         fmt::print("{}\n", plotDefinitions().dump(2));
         return statusGood;
     }
+    for (const Other& other : others) {
+        if (arguments.name != other.name) continue;
+        arguments.markdown ? other.markdown() : other.list();
+        return statusGood;
+    }
     if (arguments.markdown) {
-        arguments.name == "scale" ? scaleTable() : table();
+        table();
         return statusGood;
     }
     bool found = false;
@@ -78,18 +130,11 @@ int run(const Arguments& arguments) {
         if (!arguments.name.empty() && arguments.name != kind->name) continue;
         found = true;
         fmt::print("{}\n    {}\n", kind->name, kind->meaning);
-        for (const Setting* setting : kind->settings)
-            fmt::print("    {:<12} {} ({})\n", setting->key, setting->meaning, valuesOf(*setting));
-    }
-    if (arguments.name == "scale") {
-        found = true;
-        for (const auto& settings : {scaleSettings(), colourScaleSettings(), angleSettings()}) {
-            for (const Setting* setting : settings)
-                fmt::print("    {:<12} {} ({})\n", setting->key, setting->meaning, valuesOf(*setting));
-        }
+        list(kind->settings);
     }
     if (found) return statusGood;
-    fmt::print(stderr, "coulter: There is no kind of plot “{}” — known are: {}.\n", arguments.name, plotKindNames());
+    fmt::print(stderr, "coulter: There is no kind of plot “{}” — known are: {}; and scale, sheet, note.\n",
+               arguments.name, plotKindNames());
     return statusProblem;
 }
 
@@ -99,7 +144,7 @@ void addKinds(CLI::App& app, int& status) {
     auto arguments = std::make_shared<Arguments>();
     CLI::App* command = app.add_subcommand("kinds", "the kinds of plot, with their settings, usual values and bounds");
     command->add_option("NAME", arguments->name,
-                        "only the kind of this name, such as line; scale: what can be set of every scale");
+                        "only the kind of this name, such as line; scale, sheet, note: what can be set of these");
     command->add_flag("--markdown", arguments->markdown, "as a table");
     command->add_flag("--schema", arguments->schema, "as the part of the JSON Schema of recipes");
     command->callback([arguments, &status] { status = run(*arguments); });

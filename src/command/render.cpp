@@ -1,14 +1,18 @@
 #include "command/commands.h"
 #include "command/interruption.h"
 #include "command/progress.h"
+#include "command/sweep.h"
 #include "figure/edits.h"
 #include "files/export.h"
 #include "files/recipe.h"
 
 #include <CLI/CLI.hpp>
+#include <algorithm>
+#include <atomic>
 #include <filesystem>
 #include <fmt/format.h>
 #include <memory>
+#include <thread>
 
 namespace coulter {
 namespace {
@@ -18,12 +22,21 @@ struct Arguments {
     std::string output, format;
     double dpi = 0;
     std::vector<std::string> quantities;
-    bool strict = false, patient = false;
+    std::size_t count = 0, jobs = 1;
+    bool logarithmic = false, strict = false, patient = false;
 };
 
-std::optional<Document> withSettings(Document document, const Arguments& arguments, const std::string& about) {
-    if (arguments.dpi > 0) document.sheet.resolution = arguments.dpi;
-    for (const std::string& quantity : arguments.quantities) {
+/// One figure that is to be written.
+struct Job {
+    std::string recipe;
+    std::filesystem::path target;
+    std::vector<std::string> quantities;
+};
+
+std::optional<Document> withSettings(Document document, double dpi, const std::vector<std::string>& quantities,
+                                     const std::string& about) {
+    if (dpi > 0) document.sheet.resolution = dpi;
+    for (const std::string& quantity : quantities) {
         const auto equals = quantity.find('=');
         const std::string name = quantity.substr(0, equals), value = quantity.substr(equals + 1);
         if (const auto changed = withQuantity(document, name, value)) {
@@ -49,15 +62,19 @@ std::optional<Document> withSettings(Document document, const Arguments& argumen
     return document;
 }
 
-int renderOne(const std::string& recipe, const std::filesystem::path& target, const ExportFormat& format,
-              const Arguments& arguments, const Interruption& interruption) {
+int renderOne(const Job& job, const ExportFormat& format, const Arguments& arguments,
+              const Interruption& interruption) {
+    const std::string& recipe = job.recipe;
+    const std::filesystem::path& target = job.target;
     auto loaded = loadDocument(recipe);
     if (!loaded) return statusProblem;
-    const auto document = withSettings(std::move(*loaded), arguments, recipe);
+    const auto document = withSettings(std::move(*loaded), arguments.dpi, job.quantities, recipe);
     if (!document) return statusProblem;
     // A problem on a line that no plot needs does not stop the figure, but it is said, and the status tells.
     const Page page = readPage(document->page);
     const Exported exported = [&] {
+        if (arguments.jobs > 1) // several lines of progress would overwrite each other
+            return exportFigure(*document, format, interruption.token(), {arguments.patient, {}});
         Progress progress(recipe);
         return exportFigure(*document, format, interruption.token(), {arguments.patient, progress.watch()});
     }();
@@ -71,6 +88,51 @@ int renderOne(const std::string& recipe, const std::filesystem::path& target, co
     const int delivered = deliver(target.string(), *exported.bytes);
     if (delivered == statusGood && target != "-") fmt::print("{}\n", target.string());
     return delivered != statusGood ? delivered : status;
+}
+
+/// The values of each figure: one of them, or as many as what is swept has values, that one last.
+int casesOf(const Arguments& arguments, std::vector<std::vector<std::string>>& cases) {
+    std::vector<std::string> fixed;
+    std::optional<Sweep> swept;
+    for (const std::string& quantity : arguments.quantities) {
+        Problem problem;
+        auto sweep = sweepOf(quantity, arguments.count, arguments.logarithmic, problem);
+        if (!problem.sentence.empty()) return usage(describe(problem));
+        if (sweep && swept) return usage("One quantity at a time has several values: “" + swept->name + "” has.");
+        if (sweep)
+            swept = std::move(sweep);
+        else
+            fixed.push_back(quantity);
+    }
+    if (!swept) {
+        cases.push_back(fixed);
+        return statusGood;
+    }
+    for (const std::string& value : swept->values) {
+        cases.push_back(fixed);
+        cases.back().push_back(swept->name + "=" + value);
+    }
+    return statusGood;
+}
+
+/// One after the other, or so many at a time; a stop ends all of them.
+int renderAll(const std::vector<Job>& list, const ExportFormat& format, const Arguments& arguments) {
+    const Interruption interruption;
+    std::atomic<std::size_t> next = 0;
+    std::atomic<int> status = statusGood;
+    const auto work = [&] {
+        for (std::size_t i = next++; i < list.size() && !interruption.happened(); i = next++) {
+            const int one = renderOne(list[i], format, arguments, interruption);
+            for (int before = status; before < one && !status.compare_exchange_weak(before, one);) {
+            }
+        }
+    };
+    {
+        std::vector<std::jthread> workers;
+        for (std::size_t k = 1; k < std::min(arguments.jobs, list.size()); ++k) workers.emplace_back(work);
+        work();
+    }
+    return interruption.happened() ? statusInterrupted : status.load();
 }
 
 int render(const Arguments& arguments) {
@@ -93,15 +155,20 @@ int render(const Arguments& arguments) {
         for (const ExportFormat& each : exportFormats()) known += (known.empty() ? "" : ", ") + std::string(each.name);
         return usage("The format “" + name + "” is not known; known are: " + known + ".");
     }
-    if (folder) std::filesystem::create_directories(output, error);
-    int status = statusGood;
-    const Interruption interruption;
+    std::vector<std::vector<std::string>> cases;
+    if (const int wrong = casesOf(arguments, cases); wrong != statusGood) return wrong;
+    const bool several = folder || cases.size() > 1;
+    if (several) std::filesystem::create_directories(output, error);
+    std::vector<Job> list;
     for (const std::string& recipe : arguments.recipes) {
-        if (interruption.happened()) return statusInterrupted;
-        const auto target = folder ? output / std::filesystem::path(recipe).filename().replace_extension(name) : output;
-        status = std::max(status, renderOne(recipe, target, *format, arguments, interruption));
+        const std::string stem = std::filesystem::path(recipe).stem().string();
+        for (const std::vector<std::string>& quantities : cases) {
+            // A figure of several is called by the value that it has to itself.
+            const std::string own = cases.size() > 1 ? "-" + quantities.back() : "";
+            list.push_back({recipe, several ? output / (stem + own + "." + name) : output, quantities});
+        }
     }
-    return status;
+    return renderAll(list, *format, arguments);
 }
 
 } // namespace
@@ -117,9 +184,12 @@ void addRender(CLI::App& app, int& status) {
     command
         ->add_option("--set", arguments->quantities,
                      "NAME=VALUE: another value for a quantity of the page, or for a setting by its path: azimuth, "
-                     "sheet.width, colour.map")
+                     "sheet.width, colour.map; several, for a figure of each: A=0..5 or A={1, 2, 5}")
         ->type_size(1)
         ->allow_extra_args(false);
+    command->add_option("--count", arguments->count, "how many values of a quantity set to a range, such as A=0..5");
+    command->add_flag("--logarithmic", arguments->logarithmic, "these values evenly in the logarithm");
+    command->add_option("--jobs", arguments->jobs, "how many figures at a time")->check(CLI::Range(1, 256));
     command->add_flag("--strict", arguments->strict,
                       "write no figure in which something could not be sampled finely enough");
     addPatient(*command, arguments->patient);

@@ -78,7 +78,8 @@ int samplePlot(const Arguments& arguments, const Interruption& interruption) {
     }
     if (arguments.familyCase > cases.size() || (cases.size() > 1 && arguments.familyCase == 0))
         return usage(fmt::format("This plot is a family of {}: --case says which one is meant.", cases.size()));
-    return write(arguments, *cases[std::max<std::size_t>(1, arguments.familyCase) - 1], panel.frame());
+    const Drawn& wanted = *cases[std::max<std::size_t>(1, arguments.familyCase) - 1];
+    return write(arguments, wanted, panel.frameOf(wanted));
 }
 
 int run(const Arguments& arguments) {

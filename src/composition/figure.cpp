@@ -1,7 +1,10 @@
 #include "composition/figure.h"
 
 #include "composition/panel_parts.h"
+#include "composition/shared_scales.h"
+#include "composition/sheet_parts.h"
 #include "drawing/nearness.h"
+#include "figure/sheet_settings.h"
 #include "plots/seen_in.h"
 
 #include <algorithm>
@@ -13,12 +16,6 @@
 
 namespace coulter {
 namespace {
-
-/// The room of each panel: one below the other, of equal height.
-Rect roomOf(const Sheet& sheet, std::size_t index, std::size_t count) {
-    const double height = sheet.height / static_cast<double>(count);
-    return {0, static_cast<double>(index) * height, sheet.width, height};
-}
 
 /// A source that is sampled, and all places among what a panel draws that show it.
 struct Wanted {
@@ -34,7 +31,8 @@ std::map<std::string, Wanted> wantedOf(const PanelFigure& panel, const Effort& e
     for (std::size_t d = 0; d < panel.drawn.size(); ++d) {
         const Drawn& drawn = panel.drawn[d];
         for (std::size_t k = 0; k < drawn.parts.size(); ++k)
-            wanted[sampleKey(*drawn.parts[k].source, drawn.finer, panel.layout.frame, effort)].places.push_back({d, k});
+            wanted[sampleKey(*drawn.parts[k].source, drawn.finer, panel.frameOf(drawn), effort)].places.push_back(
+                {d, k});
     }
     return wanted;
 }
@@ -55,7 +53,6 @@ Effort shareOf(const Effort& effort, const Figure& figure) {
 void sampleAll(Figure& figure, std::size_t index, const Effort& effort, const std::stop_token& stop, SampleStore& store,
                const FigureWatch& watch) {
     PanelFigure& panel = figure.panels[index];
-    const Frame& frame = panel.layout.frame;
     const std::map<std::string, Wanted> wanted = wantedOf(panel, effort);
     std::vector<std::pair<const std::string*, const Wanted*>> list;
     for (const auto& [key, same] : wanted) list.emplace_back(&key, &same);
@@ -73,8 +70,8 @@ void sampleAll(Figure& figure, std::size_t index, const Effort& effort, const st
         }
         const Drawn& first = panel.drawn[same.places[0].drawn];
         const auto samples = store.samplesOf(*list[i].first, stop, [&] {
-            return sampleSource(*first.parts[same.places[0].part].source, first.finer, frame, effort, stop,
-                                sampleWatch);
+            return sampleSource(*first.parts[same.places[0].part].source, first.finer, panel.frameOf(first), effort,
+                                stop, sampleWatch);
         });
         for (const Wanted::Place& place : same.places) panel.drawn[place.drawn].parts[place.part].samples = samples;
         if (watch.stage) watch.stage("sampling", ++done, list.size());
@@ -100,24 +97,30 @@ Figure laidOut(const Document& document, const Effort& effort, const std::stop_t
     figure.scene.width = document.sheet.width;
     figure.scene.height = document.sheet.height;
     figure.page = readPage(document.page);
-    figure.panels.resize(document.panels.size());
-    for (std::size_t p = 0; p < document.panels.size() && !stop.stop_requested(); ++p) {
-        const Panel& panel = document.panels[p];
-        PanelFigure& made = figure.panels[p];
-        PanelReading reading = readPlots(figure.page, panel, p, document.format);
-        if (watch.stage) watch.stage("looking", p, document.panels.size());
-        const PanelLook look =
-            lookAtPanel(panel, reading, effort.operations / static_cast<double>(document.panels.size()), stop);
-        made.layout = layoutPanel(figure.page, document.sheet, panel, reading, look,
-                                  roomOf(document.sheet, p, document.panels.size()),
-                                  p < effort.held.size() ? effort.held[p] : std::nullopt, stop);
-        made.layout.frame.tolerance = effort.tolerance;
-        made.drawn = std::move(reading.drawn);
-        for (Drawn& drawn : made.drawn) {
-            for (Sampled& part : drawn.parts) part.source = seenIn(part.source, made.layout.frame);
-        }
-        made.problems = std::move(reading.problems);
+    figure.page.names.onlyNotation = document.format < 3;
+    const double share = effort.operations / static_cast<double>(document.panels.size());
+    std::vector<ReadPanel> panels(document.panels.size());
+    for (std::size_t p = 0; p < panels.size() && !stop.stop_requested(); ++p) {
+        if (watch.stage) watch.stage("looking", p, panels.size());
+        panels[p].panel = document.panels[p];
+        panels[p].reading = readPlots(figure.page, document.panels[p], p, document.format);
+        lookAgain(panels[p], share, stop);
     }
+    shareScales(document, panels, share, stop);
+    figure.layout = layoutSheet(figure.page, document, panels, effort.held, stop);
+    figure.panels.resize(panels.size());
+    for (std::size_t p = 0; p < panels.size(); ++p) {
+        PanelFigure& made = figure.panels[p];
+        made.layout = std::move(figure.layout.panels[p]);
+        made.layout.frame.tolerance = effort.tolerance;
+        made.drawn = std::move(panels[p].reading.drawn);
+        for (Drawn& drawn : made.drawn) {
+            for (Sampled& part : drawn.parts) part.source = seenIn(part.source, made.frameOf(drawn));
+        }
+        made.problems = std::move(panels[p].reading.problems);
+        made.notes = readNotes(figure.page, document.panels[p], p, made.layout.frame, made.layout.sizes.text);
+    }
+    figure.layout.panels.clear();
     return figure;
 }
 
@@ -131,6 +134,7 @@ Figure drawn(Figure figure, const Effort& share, const std::stop_token& stop, Sa
         drawPanel(figure, p);
         figure.finished = figure.finished && std::ranges::all_of(figure.panels[p].drawn, isFinished);
     }
+    if (!stop.stop_requested()) drawSheetParts(figure);
     if (stop.stop_requested()) figure.finished = false;
     return figure;
 }
@@ -196,7 +200,7 @@ const Drawn* drawnAt(const Figure& figure, const ItemPath& path) {
 
 ItemPath itemAt(const Figure& figure, Point mm, double reach) {
     const auto inPanel = [&](const ItemPath& path) {
-        return figure.panels[path.panel].layout.frame.rect.grown(1).contains(mm);
+        return path.kind == ItemKind::Note || figure.panels[path.panel].layout.frame.rect.grown(1).contains(mm);
     };
     std::optional<ItemPath> nearest, top;
     for (const Owned& owned : figure.owned) {
@@ -221,7 +225,8 @@ ItemPath partAt(const Figure& figure, Point mm) {
 }
 
 std::string titleOf(const Document& document) {
-    return document.panels.empty() ? std::string() : document.panels[0].title;
+    const std::string title = text(document.sheet.settings, sheetTitleSetting);
+    return !title.empty() || document.panels.empty() ? title : document.panels[0].title;
 }
 
 } // namespace coulter

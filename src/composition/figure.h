@@ -1,6 +1,7 @@
 #pragma once
 #include "composition/figure_watch.h"
-#include "composition/panel_layout.h"
+#include "composition/sheet_layout.h"
+#include "notes/read_notes.h"
 #include "plots/effort.h"
 #include "plots/sample_store.h"
 
@@ -24,7 +25,10 @@ struct PanelFigure {
     PanelLayout layout;
     std::vector<Drawn> drawn;       ///< with their samples
     std::vector<Problems> problems; ///< of each plot
+    NotesRead notes;
     const Frame& frame() const { return layout.frame; }
+    /// The frame with the vertical scale that something lies on.
+    Frame frameOf(const Drawn& of) const { return layout.frame.onScale(of.scale); }
 };
 
 /// A figure with every stage that led to it: what the window shows, and what it knows about what it shows.
@@ -32,6 +36,7 @@ struct Figure {
     Document document;
     Effort effort;
     Page page;
+    SheetLayout layout;              ///< of what is round the panels; theirs are with them
     std::vector<PanelFigure> panels; ///< as many as the document has
     Scene scene;
     std::vector<Hit> hits;
@@ -55,7 +60,7 @@ ItemPath itemAt(const Figure& figure, Point mm, double reach);
 /// The part of the sheet there, whatever is drawn over it.
 ItemPath partAt(const Figure& figure, Point mm);
 
-/// The title of a document's first panel, as what a file calls itself.
+/// The title of a document's sheet, or of its first panel, as what a file calls itself.
 std::string titleOf(const Document& document);
 
 } // namespace coulter

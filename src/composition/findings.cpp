@@ -1,7 +1,10 @@
 #include "composition/findings.h"
 
+#include "composition/referee.h"
 #include "figure/item_path.h"
+#include "figure/sheet_settings.h"
 #include "plots/telling.h"
+#include "typeset/formula_math.h"
 
 #include <algorithm>
 #include <cmath>
@@ -49,17 +52,24 @@ public:
                 if (const auto& problem = panel.layout.rules[k].problem)
                     found_.push_back({*problem, {ItemKind::Scale, index, k, 0}});
             }
+            wordsOf(index);
+            for (std::size_t n = 0; n < panel.notes.problems.size(); ++n) {
+                for (Problem problem : panel.notes.problems[n]) {
+                    problem.sentence = "Note " + std::to_string(n + 1) + ": " + problem.sentence;
+                    found_.push_back({problem, {ItemKind::Note, index, n, 0}});
+                }
+            }
             for (const Drawn& drawn : panel.drawn) {
                 path_ = drawn.path;
-                if (curveSamplesOf(drawn)) curve(drawn, panel.frame());
-                notShown(drawn, panel);
+                if (curveSamplesOf(drawn)) curve(drawn, panel.frameOf(drawn));
                 if (drawn.kind->remark && isFinished(drawn)) {
-                    if (const std::string remark = drawn.kind->remark(drawn, panel.frame()); !remark.empty())
+                    if (const std::string remark = drawn.kind->remark(drawn, panel.frameOf(drawn)); !remark.empty())
                         say(remark);
                 }
                 if (!isFinished(drawn)) found_.push_back({unfinished(drawn), path_, isTooDear(drawn)});
             }
         }
+        for (const Check* check : refereeChecks()) check->look(figure_, found_);
         return std::move(found_);
     }
 
@@ -71,17 +81,27 @@ private:
         found_.push_back({std::move(said), path_});
     }
 
-    /// Values that a logarithmic scale has no place for are counted.
-    void notShown(const Drawn& drawn, const PanelFigure& panel) {
-        static constexpr std::size_t scales[] = {acrossScale, upScale, uprightScale, colourScale};
-        static constexpr const char* words[] = {"horizontal", "vertical", "upright", "colour"};
-        for (std::size_t i = 0; i < 4; ++i) {
-            if (panel.layout.rules[scales[i]].ticks.kind != ScaleKind::Logarithmic) continue;
-            const std::size_t all = valuesAlong(drawn, scales[i], {}), lost = valuesAlong(drawn, scales[i], 0.0);
-            if (lost > 0)
-                say(drawn.of + ": " + std::to_string(lost) + " of " + std::to_string(all) +
-                    " values are not positive and have no place on the logarithmic " + words[i] + " scale.");
+    /// What of the words of a panel cannot be typeset.
+    void wordsOf(std::size_t index) {
+        const Panel& panel = figure_.document.panels[index];
+        const auto check = [&](const std::string& words, const ItemPath& path) {
+            auto problem = wordsProblem(words, figure_.page.names);
+            if (!problem) return;
+            problem->sentence =
+                "“" + words + "”, character " + std::to_string(problem->first) + ": " + problem->sentence;
+            problem->severity = Problem::Severity::Note;
+            found_.push_back({*problem, path});
+        };
+        if (index == 0)
+            check(text(figure_.document.sheet.settings, sheetTitleSetting), {ItemKind::SheetTitle, 0, 0, 0});
+        check(panel.title, {ItemKind::Title, index, 0, 0});
+        for (std::size_t k = 0; k < furtherScale + panel.further.size(); ++k) {
+            const ItemPath path{ItemKind::ScaleLabel, index, k, 0};
+            if (const Axis* axis = axisAt(figure_.document, path); axis && axis->label) check(*axis->label, path);
         }
+        for (std::size_t p = 0; p < panel.plots.size(); ++p)
+            check(panel.plots[p].name.value_or(""), {ItemKind::Plot, index, p, 0});
+        for (std::size_t n = 0; n < panel.notes.size(); ++n) check(panel.notes[n].words, {ItemKind::Note, index, n, 0});
     }
 
     void curve(const Drawn& drawn, const Frame& frame) {

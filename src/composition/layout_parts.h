@@ -14,7 +14,8 @@ struct Given {
     const PanelLabels& labels;
     const ScaleRules& rules;
     Rect room;
-    std::optional<Limits> held;
+    const std::vector<OnScale>& scales;
+    const PanelWishes& wishes;
 
     Box box(const std::string& text, double size) const;
 };

@@ -125,7 +125,8 @@ LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelReadi
         const Curve* curve = curveOf(drawn);
         return curve && curve->isFunction();
     });
-    if (functions && widest < 0.3 * panelWidth && endsApart(look.coarse, legend, limits, panelHeight)) {
+    if (functions && panel.further.empty() && widest < 0.3 * panelWidth &&
+        endsApart(look.coarse, legend, limits, panelHeight)) {
         legend.place = LegendPlace::AtEnds;
         return legend;
     }

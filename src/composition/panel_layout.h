@@ -1,12 +1,10 @@
 #pragma once
-#include "composition/look.h"
+#include "composition/read_panel.h"
 #include "composition/scale_rules.h"
 #include "drawing/frame.h"
 #include "drawing/ticks.h"
 #include "figure/scale_settings.h"
 #include "typeset/box.h"
-
-#include <stop_token>
 
 namespace coulter {
 
@@ -66,6 +64,32 @@ struct PolarScales {
     Point direction{1, 0}; ///< in which the radius' own scale runs on the sheet
 };
 
+/// A vertical scale at the right of the panel; its map is the frame's.
+struct FurtherScale {
+    Ticks ticks;
+    std::string words; ///< of its label
+    Box label;
+    double line = 0;      ///< mm from the panel's right side to the scale's line
+    double end = 0;       ///< and to the end of its numbers
+    double labelRow = 0;  ///< 0: its label stands as high as that of the first scale; 1: one row higher
+    bool mirrors = false; ///< it says the first scale's numbers
+};
+
+/// Paper in mm round a panel's frame.
+struct Margins {
+    double left = 0, right = 0, top = 0, below = 0;
+    friend bool operator==(const Margins&, const Margins&) = default;
+};
+
+/// What the sheet asks of a panel's layout.
+struct PanelWishes {
+    LetterSizes sizes;
+    Margins least;                               ///< round the frame of a plane panel
+    bool numbersAcross = true, numbersUp = true; ///< shown at this panel
+    std::string letter;                          ///< that the panel is called by
+    std::optional<Limits> held;                  ///< an automatic vertical range holds these limits, too
+};
+
 /// Where everything of a panel goes, before anything is sampled to its tolerance.
 struct PanelLayout {
     int format = newestFormat; ///< of the recipe
@@ -74,7 +98,11 @@ struct PanelLayout {
     PanelLabels labels;
     ScaleRules rules;
     Ticks xTicks, yTicks;
-    Box title, xLabel, yLabel;
+    Box letter, title, xLabel, yLabel;
+    std::vector<FurtherScale> further;
+    double labelRow = 0; ///< mm from one row of the labels of vertical scales to the next
+    Margins margins;     ///< round the frame, as much as it needs; none in space and round an angle
+    std::vector<std::size_t> sharesAcross, sharesUp; ///< panels that have the same scale, itself among them
     LetterSizes sizes;
     LegendLayout legend;
     ColourBar colours;
@@ -86,10 +114,9 @@ struct PanelLayout {
 Frame bareFrame(const Panel& panel, const PanelReading& reading, const PanelLook& look, double width, double height);
 
 /// Lays one panel out within its room on the sheet.
-/// @param held  if given, an automatic vertical range holds these limits too
-/// On a room too small for its letters these become smaller, so that nothing is ever cut off.
-PanelLayout layoutPanel(const Page& page, const Sheet& sheet, const Panel& panel, const PanelReading& reading,
-                        const PanelLook& look, const Rect& room, const std::optional<Limits>& held,
-                        const std::stop_token& stop);
+PanelLayout layoutPanel(const Page& page, const ReadPanel& panel, const Rect& room, const PanelWishes& wishes);
+
+/// Whether everything has its place: a panel that is large enough, words that do not run off.
+bool fits(const PanelLayout& layout);
 
 } // namespace coulter

@@ -7,6 +7,7 @@
 #include "drawing/colours.h"
 #include "drawing/space_canvas.h"
 #include "figure/scale_settings.h"
+#include "notes/note_settings.h"
 #include "typeset/formula_math.h"
 
 #include <algorithm>
@@ -30,6 +31,7 @@ public:
 
     void run() {
         hit(ItemKind::Panel, 0, frame_.rect);
+        notes(true);
         plots(Layer::Ground);
         const auto spaceScales = [&] { drawSpaceScales(figure_.scene, figure_.hits, index_, layout_); };
         if (frame_.space) {
@@ -49,6 +51,7 @@ public:
         if (frame_.isPlane()) {
             horizontalScale();
             verticalScale();
+            furtherScales();
         }
         if (layout_.legend.place == LegendPlace::AtEnds)
             labelsAtEnds();
@@ -57,6 +60,7 @@ public:
         drawColourBar(figure_.scene, figure_.hits, index_, layout_, truth(panel_.colour.settings, reversedSetting),
                       dotsPerMm_);
         title();
+        notes(false);
     }
 
 private:
@@ -64,6 +68,21 @@ private:
 
     void stroke(Polylines lines, Colour colour, double width) {
         figure_.scene.items.emplace_back(StrokeItem{std::move(lines), colour, width, {}, false});
+    }
+
+    /// Notes below what is plotted, or above all.
+    void notes(bool behind) {
+        for (const DrawnNote& note : figure_.panels[index_].notes.drawn) {
+            if (truth(note.settings, behindSetting) != behind) continue;
+            const bool cut = note.kind->isCut && word(note.settings, anchorSetting) == 0;
+            const Rect all{-1e6, -1e6, 2e6, 2e6};
+            Canvas canvas(figure_.scene, cut ? frame_.rect : all, dotsPerMm_, sizes_.text);
+            const std::size_t first = figure_.scene.items.size();
+            note.kind->draw(note, canvas);
+            figure_.owned.push_back({note.path, first, figure_.scene.items.size()});
+            if (const Rect words = note.kind->wordsRect(note); words.width > 0)
+                figure_.hits.push_back({note.path, words});
+        }
     }
 
     /// What was drawn, one after the other; whose each item of the scene is, is remembered.
@@ -74,7 +93,7 @@ private:
             if (drawn.kind->layer != layer) continue;
             const std::size_t first = figure_.scene.items.size();
             space_.owner(static_cast<std::size_t>(&drawn - drawn_.data()));
-            drawn.kind->draw(drawn, frame_, canvas);
+            drawn.kind->draw(drawn, drawn.scale == 0 ? frame_ : frame_.onScale(drawn.scale), canvas);
             // What hides and is hidden comes to the scene later.
             if (!frame_.space || !hides_ || figure_.scene.items.size() > first)
                 figure_.owned.push_back({drawn.path, first, figure_.scene.items.size()});
@@ -152,8 +171,23 @@ private:
             hit(ItemKind::ScaleLabel, acrossScale, boxRect(layout_.xLabel, x, labelBaseline));
     }
 
+    /// The colour of what lies on a vertical scale, if there are several and it has but one; else ink.
+    Colour scaleColour(std::size_t number) const {
+        if (layout_.further.empty()) return inkColour;
+        std::optional<Colour> one;
+        const bool mirrors = number > 0 && layout_.further[number - 1].mirrors;
+        for (const Drawn& drawn : drawn_) {
+            if (drawn.scale != (mirrors ? 0 : number)) continue;
+            if (one && *one != drawn.colour) return inkColour;
+            one = drawn.colour;
+        }
+        return one.value_or(inkColour);
+    }
+
+    /// The first vertical scale, at the panel's left.
     void verticalScale() {
         const Rect& f = frame_.rect;
+        const Colour colour = scaleColour(0);
         const double x = f.x - scaleOffset;
         std::vector<std::vector<Point>> lines{{{x, f.y}, {x, f.bottom()}}};
         double left = x - tick;
@@ -163,18 +197,51 @@ private:
             if (layout_.yTicks.labels[i].empty()) continue;
             const Box number = tickBox(layout_.yTicks, i, sizes_.number);
             const double at = x - tick - 0.8 - number.width;
-            addBox(figure_.scene, number, at, y + 0.33 * sizes_.number, inkColour);
+            addBox(figure_.scene, number, at, y + 0.33 * sizes_.number, colour);
             left = std::min(left, at);
         }
         minorMarks(lines, layout_.yTicks, false, x);
-        stroke(std::move(lines), inkColour, scaleWidth);
+        stroke(std::move(lines), colour, scaleWidth);
         hit(ItemKind::Scale, upScale, {left - 0.3, f.y, f.x - 0.5 - left, f.height});
-        const double start = left;
+        // Labels of panels above each other begin at one place.
+        const bool barAtLeft = layout_.colours.shown && layout_.colours.side == BarSide::Left;
+        const double start = figure_.panels.size() > 1 && !barAtLeft ? layout_.room.x + edge : left;
         const double baseline = f.y - 2.4 - layout_.yLabel.descent;
-        addBox(figure_.scene, layout_.yLabel, start, baseline, inkColour);
+        addBox(figure_.scene, layout_.yLabel, start, baseline, colour);
         if (layout_.yLabel.height() > 0) hit(ItemKind::ScaleLabel, upScale, boxRect(layout_.yLabel, start, baseline));
         addPowerOfTen(figure_.scene, layout_.yTicks, sizes_.number,
                       start + layout_.yLabel.width + (layout_.yLabel.width > 0 ? 3 : 0), baseline, false);
+    }
+
+    /// The others, outwards from its right.
+    void furtherScales() {
+        const Rect& f = frame_.rect;
+        for (std::size_t k = 0; k < layout_.further.size(); ++k) {
+            const FurtherScale& scale = layout_.further[k];
+            const Frame frame = frame_.onScale(k + 1);
+            const Colour colour = scaleColour(k + 1);
+            const std::size_t index = upwardScale(k + 1);
+            const double x = f.right() + scale.line;
+            Polylines lines{{{x, f.y}, {x, f.bottom()}}};
+            for (std::size_t i = 0; i < scale.ticks.places.size(); ++i) {
+                const double y = frame.downSheet(scale.ticks.places[i]);
+                lines.push_back({{x, y}, {x + tick, y}});
+                if (scale.ticks.labels[i].empty()) continue;
+                addBox(figure_.scene, tickBox(scale.ticks, i, sizes_.number), x + tick + toNumber,
+                       y + 0.33 * sizes_.number, colour);
+            }
+            for (const double minor : scale.ticks.minor)
+                lines.push_back({{x, frame.downSheet(minor)}, {x + tick / 2, frame.downSheet(minor)}});
+            stroke(std::move(lines), colour, scaleWidth);
+            hit(ItemKind::Scale, index, {x - 0.5, f.y, scale.end - scale.line + 0.8, f.height});
+            const double baseline = f.y - 2.4 - scale.label.descent - scale.labelRow * (layout_.labelRow + 0.8);
+            const double at = f.right() + scale.end - scale.label.width;
+            addBox(figure_.scene, scale.label, at, baseline, colour);
+            if (scale.label.height() > 0) hit(ItemKind::ScaleLabel, index, boxRect(scale.label, at, baseline));
+            const bool labelled = scale.label.height() > 0;
+            addPowerOfTen(figure_.scene, scale.ticks, sizes_.number, labelled ? at - 2 : f.right() + scale.end,
+                          baseline, true);
+        }
     }
 
     static Rect boxRect(const Box& box, double x, double baseline) {
@@ -222,8 +289,13 @@ private:
     }
 
     void title() {
+        double x = layout_.room.x + edge;
+        const double baseline = layout_.room.y + edge + std::max(layout_.title.ascent, layout_.letter.ascent);
+        if (layout_.letter.height() > 0) {
+            addBox(figure_.scene, layout_.letter, x, baseline, inkColour);
+            x += layout_.letter.width + 0.6 * sizes_.title;
+        }
         if (layout_.title.height() == 0) return;
-        const double x = layout_.room.x + edge, baseline = layout_.room.y + edge + layout_.title.ascent;
         addBox(figure_.scene, layout_.title, x, baseline, inkColour);
         hit(ItemKind::Title, 0, boxRect(layout_.title, x, baseline));
     }

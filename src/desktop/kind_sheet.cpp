@@ -22,9 +22,15 @@ Document pictureOf(const Document& document, const ItemPath& path, const Plot& p
     Document little;
     little.format = document.format;
     little.page = document.page;
-    little.sheet = {pictureWidth, pictureHeight, 5, 0.1, 150};
+    little.sheet.width = pictureWidth;
+    little.sheet.height = pictureHeight;
+    little.sheet.textSize = 5;
+    little.sheet.tolerance = 0.1;
+    little.sheet.resolution = 150;
     little.panels = {document.panels[path.panel]};
     Panel& panel = little.panels[0];
+    panel.cell.reset();
+    panel.further.clear();
     panel.title.clear();
     panel.x.label = panel.y.label = panel.z.label = panel.colour.label = "";
     panel.legend.place = LegendPlace::None;

@@ -70,7 +70,7 @@ void MainWindow::makePanes() {
     sheet_ = new SheetView(session_, worker_, look_);
     ribbon_ = new SamplingRibbon(session_, *sheet_, look_);
     particulars_ = new Particulars(session_, *sheet_, look_);
-    remarks_ = new Remarks(*sheet_, look_);
+    remarks_ = new Remarks(session_, *sheet_, look_);
     connect(page_, &FormulaPage::scrubbing, sheet_, &SheetView::holdRange);
     connect(page_, &FormulaPage::lineSelected, this, &MainWindow::selectPlotOf);
     connect(&session_, &DocumentSession::started, this, [this] {

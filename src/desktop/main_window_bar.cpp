@@ -156,6 +156,9 @@ void MainWindow::fillAddMenu() {
     for (QAction* each : actions()) {
         if (each->text() == tr("Function…") || each->text() == tr("Table of samples…")) menu->addAction(each);
     }
+    const std::size_t panel = std::min(sheet_->selection().panel, session_.document().panels.size() - 1);
+    sheet_->fillPanelMenu(*menu->addMenu(tr("Panel")), panel);
+    sheet_->fillNoteMenu(*menu->addMenu(tr("Note")));
     menu->addSeparator();
     // What fits the function that was touched last; without one, what fits each.
     const Page page = readPage(session_.document().page);

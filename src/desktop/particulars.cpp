@@ -67,6 +67,11 @@ Plot Particulars::plotShown() const {
     return plot ? *plot : Plot{};
 }
 
+std::size_t Particulars::furtherCount() const {
+    const coulter::Panel* panel = panelAt(session_.shown(), path_);
+    return panel ? panel->further.size() : 0;
+}
+
 bool Particulars::showsSpace() const {
     const PanelFigure* panel = sheet_.shownPanel();
     return panel && panel->frame().space;
@@ -74,22 +79,27 @@ bool Particulars::showsSpace() const {
 
 std::optional<Limits> Particulars::refinableNow() const {
     const Drawn* drawn = sheet_.shownPlot();
-    return drawn ? refinable(*drawn, sheet_.shownPanel()->frame()) : std::nullopt;
+    return drawn ? refinable(*drawn, sheet_.shownPanel()->frameOf(*drawn)) : std::nullopt;
 }
 
+bool Particulars::isPanel() const { return path_.kind == ItemKind::Panel || path_.kind == ItemKind::Title; }
+
 QString Particulars::shape() const {
-    if (path_.kind == ItemKind::Sheet) { // with a list of what is drawn
+    const QString panels = QString::number(session_.shown().panels.size()) + " panels ";
+    if (path_.kind == ItemKind::Sheet || isPanel()) { // with a list of what is drawn
         const coulter::Panel* panel = panelAt(session_.shown(), path_);
         const PanelFigure* figure = sheet_.shownPanel();
-        QString plots = showsSpace() ? "in space" : figure && figure->frame().polar ? "round" : "";
+        QString plots = panels + (showsSpace() ? "in space" : figure && figure->frame().polar ? "round" : "");
         for (const Plot& plot : panel ? panel->plots : std::vector<Plot>())
             plots += '\n' + QString::fromStdString(plot.of + " " + plot.kind);
         return plots;
     }
+    if (const Note* note = noteAt(session_.shown(), path_))
+        return QString::fromStdString(note->kind) + QString::number(note->at.size());
     const Drawn* drawn = sheet_.shownPlot();
     return QString(drawn && drawn->caseCount > 1 ? "family " : "") +
            QString::fromStdString(plotShown().kind + " " + plotShown().of) + (showsSpace() ? " in space" : "") +
-           (refinableNow() ? " finer" : "");
+           (refinableNow() ? " finer" : "") + QString::number(furtherCount());
 }
 
 void Particulars::rebuild() {
@@ -124,6 +134,7 @@ void Particulars::rebuild() {
         plotFields(*fields_);
     } else if (scale && panelAt(session_.shown(), path_)) {
         heading->setText(path_.index == acrossScale    ? tr("Horizontal scale")
+                         : path_.index >= furtherScale ? tr("Vertical scale %1").arg(path_.index - furtherScale + 2)
                          : path_.index == upScale      ? tr("Vertical scale")
                          : path_.index == uprightScale ? tr("Upright scale")
                                                        : tr("Colour scale"));
@@ -131,9 +142,17 @@ void Particulars::rebuild() {
     } else if (path_.kind == ItemKind::Legend) {
         heading->setText(tr("Legend"));
         legendField(*fields_, tr("place"));
+    } else if (const Note* note = noteAt(session_.shown(), path_)) {
+        heading->setText(tr("Note: %1").arg(QString::fromStdString(note->kind)));
+        noteFields(*fields_);
+    } else if (isPanel()) {
+        heading->setText(tr("Panel %1").arg(path_.panel + 1));
+        panelFields(*fields_);
     } else {
         heading->setText(tr("Sheet"));
         sheetFields(*fields_);
+        // The only panel is part of the sheet.
+        if (session_.shown().panels.size() == 1) panelFields(*fields_);
     }
     setWidget(content);
     refresh();
@@ -212,6 +231,7 @@ void Particulars::plotFields(FormFields& fields) {
         name->setPlaceholderText(tr("derived from the formula"));
         name->setObjectName("plotName");
     }
+    scaleField(fields);
     for (const Setting* setting : kind->settings) {
         if (memberAlone_ && !setting->isStyle) continue; // what is drawn is the same for all
         fields.setting(
@@ -289,6 +309,14 @@ void Particulars::scaleFields(FormFields& fields) {
             if (Axis* at = axisAt(document, path_)) apply(*at);
         });
     };
+    // Of a scale that panels share, for all of them.
+    const auto setAll = [this](const QString& what, const std::function<void(Axis&)>& apply) {
+        change(what, [&](Document& document) {
+            for (const std::size_t panel : sheet_.sharing(path_.panel, path_.index)) {
+                if (Axis* at = axisAt(document, {ItemKind::Scale, panel, path_.index, 0})) apply(*at);
+            }
+        });
+    };
     auto* label = fields.text(
         tr("label"), [axis] { return QString::fromStdString(axis().label.value_or("")); },
         [set](const QString& text) {
@@ -306,15 +334,16 @@ void Particulars::scaleFields(FormFields& fields) {
             return AxisMap{ScaleKind::Linear, frame.polar->from, frame.polar->to, 100};
         if (path_.index == uprightScale || frame.space)
             return frame.space ? frame.space->maps[path_.index == uprightScale ? 2 : path_.index] : AxisMap{};
+        if (path_.index >= furtherScale) return frame.onScale(path_.index - furtherScale + 1).map.y;
         return path_.index == acrossScale ? frame.map.x : path_.index == upScale ? frame.map.y : frame.colour;
     };
     const auto limits = [map] { return Limits{map().low, map().high}; };
     fields
         .choice(
             tr("scale"), [] { return listed(scaleNames); }, [map] { return static_cast<int>(map().kind); },
-            [set, limits](int index) {
+            [setAll, limits](int index) {
                 const auto kind = static_cast<ScaleKind>(index);
-                set(tr("change of a scale"), [&](Axis& a) {
+                setAll(tr("change of a scale"), [&](Axis& a) {
                     a.scale = kind;
                     if (kind == ScaleKind::Logarithmic && !(limits().low > 0)) a.limits.reset();
                 });
@@ -324,7 +353,7 @@ void Particulars::scaleFields(FormFields& fields) {
         return fields.text(
             name,
             [limits, low] { return QString::fromStdString(roundedNumber(low ? limits().low : limits().high, 8)); },
-            [set, axis, map, limits, low](const QString& text) {
+            [setAll, axis, map, limits, low](const QString& text) {
                 // An empty field is an automatic end; the other one stays what it is.
                 const auto value = readNumber(text);
                 if (!text.trimmed().isEmpty() && (!value || !std::isfinite(*value))) return;
@@ -332,7 +361,7 @@ void Particulars::scaleFields(FormFields& fields) {
                 if (value && (low ? *value >= limits().high : *value <= limits().low)) return;
                 AxisLimits wanted = axis().limits;
                 (low ? wanted.low : wanted.high) = value;
-                set(tr("change of limits"), [&](Axis& a) { a.limits = wanted; });
+                setAll(tr("change of limits"), [&](Axis& a) { a.limits = wanted; });
             });
     };
     for (const bool low : {true, false}) {
@@ -344,7 +373,8 @@ void Particulars::scaleFields(FormFields& fields) {
     automatic->setText(tr("automatic"));
     fields.row("", automatic, [automatic, axis] { automatic->setEnabled(static_cast<bool>(axis().limits)); });
     connect(automatic, &QToolButton::clicked, this,
-            [set] { set(tr("automatic limits"), [](Axis& a) { a.limits.reset(); }); });
+            [setAll] { setAll(tr("automatic limits"), [](Axis& a) { a.limits.reset(); }); });
+    furtherRow(fields);
     const bool crosses = path_.index == acrossScale || path_.index == upScale;
     for (const Setting* setting : path_.index == colourScale ? colourScaleSettings() : scaleSettings()) {
         if (!crosses && (setting == &gridSetting || setting == &zeroLineSetting))
@@ -363,132 +393,6 @@ void Particulars::scaleFields(FormFields& fields) {
             [] { return inkColour; }, [] { return std::vector<std::string>(); });
     }
     fields.foldRare(unfolded_);
-}
-
-void Particulars::legendField(FormFields& fields, const QString& name) {
-    fields
-        .choice(
-            name, [] { return listed(legendPlaceNames); },
-            [this] {
-                const coulter::Panel* panel = panelAt(session_.shown(), path_);
-                return panel ? static_cast<int>(panel->legend.place) : 0;
-            },
-            [this](int index) {
-                change(tr("change of the legend"), [&](Document& document) {
-                    Legend& legend = document.panels[path_.panel].legend;
-                    legend.place = static_cast<LegendPlace>(index);
-                    legend.at.reset();
-                });
-            })
-        ->setObjectName("legendPlace");
-}
-
-void Particulars::sheetFields(FormFields& fields) {
-    const auto panel = [this] {
-        const coulter::Panel* at = panelAt(session_.shown(), path_);
-        return at ? *at : coulter::Panel{};
-    };
-    fields
-        .text(
-            tr("title"), [panel] { return QString::fromStdString(panel().title); },
-            [this](const QString& text) {
-                change(tr("change of the title"),
-                       [&](Document& document) { document.panels[path_.panel].title = text.toStdString(); });
-            })
-        ->setObjectName("sheetTitle");
-    const auto sheetNumber = [&](const QString& name, double least, double greatest, double step, const QString& unit,
-                                 double Sheet::*which, const QString& what) {
-        return fields.number(
-            name, least, greatest, step, unit, [this, which] { return session_.shown().sheet.*which; },
-            [this, which, what](double v) {
-                change(
-                    what, [&](Document& document) { document.sheet.*which = v; }, what);
-            });
-    };
-    sheetNumber(tr("width"), leastSheet, greatestSheet, 0.1, "mm", &Sheet::width, tr("change of the sheet's width"))
-        ->setObjectName("sheetWidth");
-    sheetNumber(tr("height"), leastSheet, greatestSheet, 0.1, "mm", &Sheet::height, tr("change of the sheet's height"))
-        ->setObjectName("sheetHeight");
-    sheetNumber(tr("letters"), 2, 100, 0.5, "pt", &Sheet::textSize, tr("change of the letters' size"));
-    sheetNumber(tr("tolerance"), 0.001, 10, 0.005, "mm", &Sheet::tolerance, tr("change of the tolerance"));
-    sheetNumber(tr("bitmap"), leastResolution, greatestResolution, 1, tr("dots/inch"), &Sheet::resolution,
-                tr("change of the resolution"));
-    legendField(fields, tr("legend"));
-    fields
-        .check(
-            tr("scales"), tr("equal both ways"), [panel] { return panel().equalScales.value_or(false); },
-            [this](bool on) {
-                change(tr("equal scales"), [&](Document& document) { document.panels[path_.panel].equalScales = on; });
-            })
-        ->setObjectName("equalScales");
-    const PanelFigure* figure = sheet_.shownPanel();
-    for (const Setting* setting : figure && figure->frame().polar ? angleSettings() : std::span<const Setting* const>())
-        fields.setting(
-            *setting, [panel] { return panel().angle; },
-            [this, setting](std::optional<SettingValue> value) {
-                change(tr("change of %1").arg(QString::fromUtf8(setting->label)), [&](Document& document) {
-                    coulter::set(document.panels[path_.panel].angle, *setting, std::move(value));
-                });
-            },
-            [] { return inkColour; }, [] { return std::vector<std::string>(); });
-    // What the panel draws, each a way to its own particulars.
-    const coulter::Panel* shown = panelAt(session_.shown(), path_);
-    for (std::size_t i = 0; shown && i < shown->plots.size(); ++i) {
-        auto* button = new QToolButton;
-        const QString text = QString::fromStdString(shown->plots[i].kind + ": " + shown->plots[i].of);
-        button->setText(button->fontMetrics().elidedText(text, Qt::ElideRight, look_.look().px(130)));
-        button->setObjectName(QString("plot-%1").arg(i));
-        button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-        button->setToolTip(text);
-        fields.row(i == 0 ? tr("plots") : QString(), button, {});
-        connect(button, &QToolButton::clicked, this, [this, i, panel = path_.panel] {
-            sheet_.select({ItemKind::Plot, panel, i, 0});
-        });
-    }
-    if (!showsSpace()) return;
-    const auto viewField = [&](const QString& name, double View::*which, double least, double most, double step,
-                               const QString& unit) {
-        return fields.number(
-            name, least, most, step, unit, [panel, which] { return panel().view.*which; },
-            [this, which](double v) {
-                // No eye is within the box: from none it comes to where it can be.
-                if (which == &View::distance && v > 0 && v < leastDistance)
-                    v = panelAt(session_.shown(), path_)->view.distance > 0 ? 0 : leastDistance;
-                change(
-                    tr("turn of the view"), [&](Document& document) { document.panels[path_.panel].view.*which = v; },
-                    "view");
-            });
-    };
-    static constexpr View named[] = {{}, {0, 90}, {0, 0}, {90, 0}};
-    fields
-        .choice(
-            tr("view"),
-            [] {
-                return QStringList{tr("usual"), tr("from above"), tr("from the front"), tr("from the side"),
-                                   tr("free")};
-            },
-            [panel] {
-                const View view = panel().view;
-                const auto at = std::ranges::find_if(named, [&](const View& each) {
-                    return each.azimuth == view.azimuth && each.elevation == view.elevation;
-                });
-                return static_cast<int>(at - std::begin(named));
-            },
-            [this](int index) {
-                if (index < 0 || index >= static_cast<int>(std::size(named))) return;
-                change(tr("turn of the view"), [&](Document& document) {
-                    View& view = document.panels[path_.panel].view;
-                    view.azimuth = named[index].azimuth;
-                    view.elevation = named[index].elevation;
-                });
-            })
-        ->setObjectName("viewName");
-    viewField(tr("seen from"), &View::azimuth, -360, 360, 1, "°")->setObjectName("viewAzimuth");
-    viewField(tr("height"), &View::elevation, -90, 90, 1, "°")->setObjectName("viewElevation");
-    viewField(tr("distance"), &View::distance, 0, greatestDistance, 0.1, tr("diagonals"))
-        ->setObjectName("viewDistance");
-    viewField(tr("stretched"), &View::height, leastHeight, greatestHeight, 0.1, tr("times"))
-        ->setObjectName("viewHeight");
 }
 
 } // namespace coulter

@@ -29,6 +29,12 @@ private:
     void scaleFields(FormFields& fields);
     void legendField(FormFields& fields, const QString& name);
     void sheetFields(FormFields& fields);
+    void panelFields(FormFields& fields);
+    void noteFields(FormFields& fields);
+    void scaleField(FormFields& fields);
+    void furtherRow(FormFields& fields);
+    bool isPanel() const; ///< whether a panel is selected
+    std::size_t furtherCount() const;
     Plot plotShown() const;
 
     DocumentSession& session_;

@@ -1,9 +1,14 @@
 #include "desktop/remarks.h"
 
 namespace coulter {
+namespace {
 
-Remarks::Remarks(SheetView& sheet, const LookSettings& look, QWidget* parent)
-    : QListWidget(parent), sheet_(sheet), look_(look) {
+constexpr int goesOn = 1, mends = 2; // what choosing an item does
+
+}
+
+Remarks::Remarks(DocumentSession& session, SheetView& sheet, const LookSettings& look, QWidget* parent)
+    : QListWidget(parent), session_(session), sheet_(sheet), look_(look) {
     setWordWrap(true);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setAccessibleName(tr("Remarks"));
@@ -18,12 +23,31 @@ Remarks::Remarks(SheetView& sheet, const LookSettings& look, QWidget* parent)
 }
 
 void Remarks::choose(QListWidgetItem* item) {
-    if (item->data(Qt::UserRole).toBool()) return sheet_.goOn();
+    if (item->data(Qt::UserRole).toInt() == goesOn) return sheet_.goOn();
     const auto index = static_cast<std::size_t>(item->data(Qt::UserRole + 1).toInt());
     if (index >= shown_.size()) return;
     const Finding finding = shown_[index]; // what is shown may change on the way
+    if (item->data(Qt::UserRole).toInt() == mends) {
+        // A remedy is for the document that was looked at, and for no other.
+        const ShownFigure* figure = sheet_.figure();
+        if (finding.fixed && figure && figure->figure.document == session_.document())
+            session_.edit(*finding.fixed, QString::fromStdString(finding.remedy));
+        return;
+    }
     if (finding.said.line >= 0) emit lineChosen(finding.said.line, finding.said.first);
     if (finding.where.kind != ItemKind::Sheet) sheet_.select(finding.where);
+}
+
+/// Something to be done about the finding above it.
+void Remarks::addAction(const QString& text, const QString& tip, int what, int index) {
+    auto* item = new QListWidgetItem(text, this);
+    item->setToolTip(tip);
+    item->setForeground(look_.look().accent());
+    QFont underlined = font();
+    underlined.setUnderline(true);
+    item->setFont(underlined);
+    item->setData(Qt::UserRole, what);
+    item->setData(Qt::UserRole + 1, index);
 }
 
 void Remarks::refresh() {
@@ -46,14 +70,12 @@ void Remarks::refresh() {
                                                                               : look_.look().ink());
         item->setToolTip(text);
         item->setData(Qt::UserRole + 1, static_cast<int>(&finding - shown_.data()));
-        if (!finding.canGoOn) continue;
-        auto* goOn = new QListWidgetItem(tr("Go on, however long it takes"), this);
-        goOn->setToolTip(tr("Compute all of it; Stop ends that at any time"));
-        goOn->setForeground(look_.look().accent());
-        QFont underlined = font();
-        underlined.setUnderline(true);
-        goOn->setFont(underlined);
-        goOn->setData(Qt::UserRole, true);
+        if (finding.canGoOn)
+            addAction(tr("Go on, however long it takes"), tr("Compute all of it; Stop ends that at any time"), goesOn,
+                      0);
+        if (finding.fixed)
+            addAction(QString::fromStdString(finding.remedy), tr("Mends it at once; undo takes it back"), mends,
+                      static_cast<int>(&finding - shown_.data()));
     }
     if (count() > 0) return;
     auto* nothing = new QListWidgetItem(tr("Nothing to remark."), this);

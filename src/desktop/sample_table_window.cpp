@@ -111,7 +111,7 @@ void SampleTableWindow::refresh() {
         heading_->setText(tr("Nothing is sampled."));
         return model_->set({}, nullptr);
     }
-    SampleTable table = sheet_.shownPanel() ? tableOf(*drawn, sheet_.shownPanel()->frame()) : tableOf(*drawn);
+    SampleTable table = sheet_.shownPanel() ? tableOf(*drawn, sheet_.shownPanel()->frameOf(*drawn)) : tableOf(*drawn);
     heading_->setText(listed(table.heading).join('\n'));
     model_->set(std::move(table), sheet_.sharedFigure());
 }

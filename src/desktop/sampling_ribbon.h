@@ -38,7 +38,7 @@ protected:
 
 private:
     const Drawn* drawn() const { return sheet_.shownPlot(); }
-    const Frame& frame() const { return sheet_.shownPanel()->frame(); }
+    Frame frame() const { return sheet_.shownPanel()->frameOf(*drawn()); }
     /// Made anew when the figure, the selection or the width changes.
     void refresh();
     void paintLane(QPainter& painter, std::size_t index) const;

@@ -37,11 +37,13 @@ void SheetView::paintEvent(QPaintEvent*) {
                                  .adjusted(-3, -2, 3, 2));
         }
     }
+    paintPanelMarks(painter);
+    paintNoteMarks(painter);
     if (const Drawn* selected = figure_ ? drawnAt(figure_->figure, selection_) : nullptr) {
         // The samples themselves, as small dots on the selected curve; as many as pixels can show.
         painter.setPen(Qt::NoPen);
         painter.setBrush(QColor(0x1f, 0x1d, 0x1a));
-        for (const Point& at : dotsOf(*selected, shownPanel()->frame(), 0.7 / fit()))
+        for (const Point& at : dotsOf(*selected, shownPanel()->frameOf(*selected), 0.7 / fit()))
             painter.drawEllipse(toWidget(at), 1.6, 1.6);
     }
     if (marker_) {
@@ -76,6 +78,32 @@ void SheetView::paintEvent(QPaintEvent*) {
         painter.setPen(QPen(look.accent(), 1));
         painter.setBrush(Qt::NoBrush);
         painter.drawLine(QPointF(paper.left(), paper.bottom() + 3), QPointF(paper.right(), paper.bottom() + 3));
+    }
+}
+
+void SheetView::paintPanelMarks(QPainter& painter) const {
+    if (!figure_ || figure_->figure.panels.size() < 2) return;
+    const Look& look = look_.look();
+    const auto onWidget = [&](const Rect& mm) {
+        return QRectF(toWidget({mm.x, mm.y}), toWidget({mm.right(), mm.bottom()}));
+    };
+    const Point mm = toSheet(pointer_);
+    if (drag_ && drag_->carried && drag_->moved) {
+        QColor shade = look.accent();
+        shade.setAlpha(50);
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(shade);
+        painter.drawRect(onWidget(dropRect(mm)));
+    }
+    const auto room = drag_ && drag_->carried ? drag_->carried : underMouse() ? panelRoomAt(mm) : std::nullopt;
+    if (!room || *room >= figure_->figure.panels.size()) return;
+    const QRectF grip = onWidget(gripOf(*room));
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(look.muted());
+    for (int k = 0; k < 6; ++k) {
+        const QPointF at(grip.left() + grip.width() * (k % 2 == 0 ? 0.35 : 0.65),
+                         grip.top() + grip.height() * (0.2 + 0.3 * (k / 2)));
+        painter.drawEllipse(at, 1.3, 1.3);
     }
 }
 

@@ -1,6 +1,7 @@
 #include "desktop/sheet_view.h"
 
 #include "drawing/nearness.h"
+#include "figure/sheet_settings.h"
 #include "plots/read_out.h"
 
 #include <QKeyEvent>
@@ -12,34 +13,27 @@
 namespace coulter {
 namespace {
 
-/// Limits moved or stretched never become a place where doubles cannot tell neighbours apart.
-bool usable(const Limits& limits) {
-    const double size = std::max(std::abs(limits.low), std::abs(limits.high));
-    return limits.high - limits.low > 1e-11 * size && size < 1e300 && limits.high - limits.low > 1e-300;
+bool isText(const ItemPath& path) {
+    return path.kind == ItemKind::Title || path.kind == ItemKind::ScaleLabel || path.kind == ItemKind::SheetTitle;
 }
-
-bool isText(const ItemPath& path) { return path.kind == ItemKind::Title || path.kind == ItemKind::ScaleLabel; }
 
 /// What a text on the sheet says, derived or set by hand.
 std::string textOf(const Figure& figure, const Document& document, const ItemPath& path) {
     const Panel* panel = panelAt(document, path);
+    if (path.kind == ItemKind::SheetTitle) return text(document.sheet.settings, sheetTitleSetting);
     if (!panel) return "";
+    if (const Note* note = noteAt(document, path)) return note->words;
     if (path.kind == ItemKind::Title) return panel->title;
     if (path.panel >= figure.panels.size()) return "";
+    if (path.index >= furtherScale) {
+        const std::vector<FurtherScale>& further = figure.panels[path.panel].layout.further;
+        return path.index - furtherScale < further.size() ? further[path.index - furtherScale].words : "";
+    }
     const PanelLabels& labels = figure.panels[path.panel].layout.labels;
     return path.index == acrossScale    ? labels.across
            : path.index == upScale      ? labels.up
            : path.index == uprightScale ? labels.upright
                                         : labels.colour;
-}
-
-bool isScale(const ItemPath& path, std::size_t which) {
-    return (path.kind == ItemKind::Scale || path.kind == ItemKind::ScaleLabel) && path.index == which;
-}
-
-/// Limits of a scale moved by a part of its length.
-Limits moved(const AxisMap& map, double part) {
-    return {map.fromSheet(part * map.length), map.fromSheet((1 + part) * map.length)};
 }
 
 } // namespace
@@ -49,7 +43,8 @@ std::optional<SheetView::Held> SheetView::handleAt(Point mm) const {
     if (!drawn || !drawn->kind->handles) return std::nullopt;
     std::optional<Held> nearest;
     double reach = 6 / fit();
-    const std::vector<Handle> handles = drawn->kind->handles(*drawn, figure_->figure.panels[selection_.panel].frame());
+    const std::vector<Handle> handles =
+        drawn->kind->handles(*drawn, figure_->figure.panels[selection_.panel].frameOf(*drawn));
     for (std::size_t i = 0; i < handles.size(); ++i) {
         for (const auto& line : handles[i].at) {
             const double away = distanceTo(line, mm);
@@ -67,7 +62,7 @@ void SheetView::dragHandle(std::size_t handle, Point to) {
     auto document = std::optional(session_.document());
     Plot* plot = plotAt(*document, selection_);
     if (!drawn || !drawn->kind->drag || !plot || plot->kind != drawn->kind->name) return;
-    drawn->kind->drag(*plot, *drawn, figure_->figure.panels[selection_.panel].frame(), handle, to);
+    drawn->kind->drag(*plot, *drawn, figure_->figure.panels[selection_.panel].frameOf(*drawn), handle, to);
     session_.edit(std::move(*document), tr("move of a line"), "handle");
 }
 
@@ -177,7 +172,7 @@ void SheetView::take(std::shared_ptr<const ShownFigure> figure) {
     waitsFor_ = figure->waitsFor;
     // An unfinished formula leaves the last good picture where it is.
     if (figure->complete || !figure_) figure_ = std::move(figure);
-    if (selection_.kind == ItemKind::Plot && !plotAt(session_.shown(), selection_)) select({});
+    if (!hasItem(session_.shown(), selection_)) select({});
     update();
     emit figureChanged();
 }
@@ -207,82 +202,21 @@ bool SheetView::showsSpace(std::size_t panel) const {
     return figure_ && panel < figure_->figure.panels.size() && figure_->figure.panels[panel].frame().space;
 }
 
-void SheetView::setLimits(std::size_t panel, std::optional<Limits> x, std::optional<Limits> y, const QString& what,
-                          const QString& mergeKey) {
-    auto document = editable({ItemKind::Panel, panel, 0, 0});
-    if (!document) return;
-    if (x && usable(*x)) document->panels[panel].x.limits = *x;
-    if (y && usable(*y)) document->panels[panel].y.limits = *y;
-    session_.edit(std::move(*document), what, mergeKey);
-}
-
-void SheetView::zoom(std::size_t panel, double factor, Point about, bool horizontal, bool vertical,
-                     const QString& mergeKey) {
-    if (!figure_ || panel >= figure_->figure.panels.size() || showsSpace(panel)) return;
-    const Frame& frame = figure_->figure.panels[panel].frame();
-    if (frame.polar) { // the middle stays where it is
-        const AxisMap& radius = frame.polar->radius;
-        return setLimits(panel, std::nullopt, Limits{radius.low, radius.fromSheet(radius.length / factor)}, tr("zoom"),
-                         mergeKey);
-    }
-    const auto stretched = [&](const AxisMap& map, double mm, bool wanted) {
-        if (!wanted) return Limits{map.low, map.high};
-        const double centre = std::clamp(mm, 0.0, map.length);
-        return Limits{map.fromSheet(centre - centre / factor), map.fromSheet(centre + (map.length - centre) / factor)};
-    };
-    setLimits(panel, stretched(frame.map.x, frame.map.x.toSheet(frame.xAt(about.x)), horizontal),
-              stretched(frame.map.y, frame.map.y.toSheet(frame.yAt(about.y)), vertical), tr("zoom"), mergeKey);
-}
-
-void SheetView::pan(std::size_t panel, double dx, double dy, bool horizontal, bool vertical, const QString& mergeKey) {
-    const auto document = editable({ItemKind::Panel, panel, 0, 0});
-    if (!figure_ || !document || panel >= figure_->figure.panels.size()) return;
-    if (showsSpace(panel)) return turn(panel, 60 * dx, 60 * dy, document->panels[panel].view, mergeKey);
-    const Frame& frame = figure_->figure.panels[panel].frame();
-    if (frame.polar) return; // there is nothing beside a circle
-    if (frame.leftwards) dx = -dx;
-    if (frame.downwards) dy = -dy;
-    setLimits(panel, moved(frame.map.x, horizontal ? dx : 0), moved(frame.map.y, vertical ? dy : 0),
-              tr("move of the view"), mergeKey);
-}
-
-void SheetView::turn(std::size_t panel, double azimuth, double elevation, const View& from, const QString& mergeKey) {
-    auto document = editable({ItemKind::Panel, panel, 0, 0});
-    if (!document) return;
-    View& view = document->panels[panel].view;
-    view.azimuth = std::remainder(std::round(from.azimuth + azimuth), 360);
-    view.elevation = std::clamp(std::round(from.elevation + elevation), -90.0, 90.0);
-    session_.edit(std::move(*document), tr("turn of the view"), mergeKey);
-}
-
-void SheetView::restoreView(std::size_t panel, bool horizontal, bool vertical) {
-    auto document = editable({ItemKind::Panel, panel, 0, 0});
-    if (!document) return;
-    Panel& changed = document->panels[panel];
-    if (showsSpace(panel)) changed.view = View{};
-    if (horizontal) changed.x.limits.reset();
-    if (vertical) changed.y.limits.reset();
-    session_.edit(std::move(*document), tr("automatic view"));
-}
-
 void SheetView::mousePressEvent(QMouseEvent* event) {
     setFocus();
     if (textPath_) finishText(true);
     if (event->button() != Qt::LeftButton || !figure_) return;
     const Point mm = toSheet(event->position());
+    if (pressOnNotes(mm, event->position()) || pressOnPanels(mm, event->position())) return;
     const ItemPath item = itemAt(figure_->figure, mm, 6 / fit()), part = partAt(figure_->figure, mm);
-    select(item.kind == ItemKind::Panel ? ItemPath{ItemKind::Sheet, item.panel, 0, 0} : item);
+    // The only panel is as good as the sheet.
+    const bool isSheet = item.kind == ItemKind::Panel && figure_->figure.panels.size() == 1;
+    select(isSheet ? ItemPath{ItemKind::Sheet, item.panel, 0, 0} : item);
     const Panel* panel = panelAt(session_.document(), part);
     if (part.kind == ItemKind::Sheet || !panel || part.panel >= figure_->figure.panels.size()) return;
     const PanelLayout& layout = figure_->figure.panels[part.panel].layout;
     const Rect &legend = layout.legend.rect, &frame = layout.frame.rect;
-    drag_ = Drag{part,
-                 event->position(),
-                 layout.frame.map,
-                 layout.frame.leftwards,
-                 layout.frame.downwards,
-                 panel->view,
-                 {legend.x - frame.x, legend.y - frame.y}};
+    drag_ = Drag{part, event->position(), layout.frame, panel->view, {legend.x - frame.x, legend.y - frame.y}};
     drag_->held = handleAt(mm);
     session_.endMerge();
 }
@@ -296,12 +230,16 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
         drag_->moved = true;
         readOut_.clear();
         marker_.reset();
-        const PanelMap& map = drag_->map;
         const ItemPath& path = drag_->path;
         const bool whole = path.kind == ItemKind::Panel || path.kind == ItemKind::Plot, // a plot's label, too
-            scale = path.kind == ItemKind::Scale, horizontal = whole || (scale && path.index == acrossScale),
-                   vertical = whole || (scale && path.index == upScale);
-        if (drag_->held) {
+            scale = path.kind == ItemKind::Scale && path.index != colourScale && path.index != uprightScale;
+        if (drag_->path.kind == ItemKind::Note) {
+            dragNote(mm, by, !(event->modifiers() & Qt::AltModifier));
+        } else if (drag_->border) {
+            dragBorder(*drag_->border, drag_->from, (drag_->border->isUpright ? by.x() : by.y()) / fit());
+        } else if (drag_->carried) {
+            update();
+        } else if (drag_->held) {
             dragHandle(drag_->held->handle, mm);
         } else if (path.kind == ItemKind::Legend) {
             auto document = editable(path);
@@ -309,24 +247,36 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
             document->panels[path.panel].legend.at = {drag_->legendAt[0] + by.x() / fit(),
                                                       drag_->legendAt[1] + by.y() / fit()};
             session_.edit(std::move(*document), tr("move of the legend"), "legend");
-        } else if (horizontal || vertical) {
-            const double right = drag_->leftwards ? 1 : -1, up = drag_->downwards ? -1 : 1;
-            const double dx = horizontal ? right * by.x() / fit() / map.x.length : 0,
-                         dy = vertical ? up * by.y() / fit() / map.y.length : 0;
-            if (figure_ && figure_->figure.panels[path.panel].frame().polar) return;
+        } else if (whole || scale) {
+            if (!figure_ || figure_->figure.panels[path.panel].frame().polar) return;
             if (showsSpace(path.panel))
                 turn(path.panel, by.x() / 2, by.y() / 2, drag_->view, "turn");
             else
-                setLimits(path.panel, moved(map.x, dx), moved(map.y, dy), tr("move of the view"), "pan");
+                pan(path, drag_->frame, by.x() / fit(), by.y() / fit(), "pan");
         }
         return;
     }
+    if (corners_) return moveCorner(mm);
+    if (pendingNote_) return;
     const ItemPath part = figure_ ? partAt(figure_->figure, mm) : ItemPath{};
     const std::optional<Held> held = handleAt(mm);
+    const auto room = panelRoomAt(mm);
+    if (room && figure_->figure.panels.size() > 1 && gripOf(*room).grown(1).contains(mm)) {
+        setCursor(Qt::OpenHandCursor);
+        return update();
+    }
+    if (const auto border = part.kind == ItemKind::Sheet ? borderAt(mm) : std::nullopt) {
+        setCursor(border->isUpright ? Qt::SplitHCursor : Qt::SplitVCursor);
+        return update();
+    }
+    if (noteHandleAt(mm) || part.kind == ItemKind::Note) {
+        setCursor(Qt::SizeAllCursor);
+        return update();
+    }
     setCursor(held           ? (held->up ? Qt::SizeVerCursor : Qt::SizeHorCursor)
               : isText(part) ? Qt::IBeamCursor
               : part.kind == ItemKind::Scale && part.index == acrossScale ? Qt::SizeHorCursor
-              : part.kind == ItemKind::Scale && part.index == upScale     ? Qt::SizeVerCursor
+              : part.kind == ItemKind::Scale && isUpward(part.index)      ? Qt::SizeVerCursor
               : part.kind == ItemKind::Legend                             ? Qt::SizeAllCursor
               : part.kind != ItemKind::Sheet                              ? Qt::CrossCursor
                                                                           : Qt::ArrowCursor);
@@ -339,26 +289,36 @@ void SheetView::mouseReleaseEvent(QMouseEvent* event) {
     const Drag drag = *drag_;
     drag_.reset();
     session_.endMerge();
-    if (drag.moved) return;
+    if (drag.path.kind == ItemKind::Note) {
+        releaseNote(drag);
+        return update();
+    }
+    if (drag.carried) {
+        if (drag.moved) dropPanel(*drag.carried, toSheet(event->position()));
+        return update();
+    }
+    if (drag.moved || drag.border) return;
     if (isText(drag.path)) editText(drag.path);
 }
 
 void SheetView::mouseDoubleClickEvent(QMouseEvent* event) {
     drag_.reset();
     if (!figure_) return;
+    if (corners_) return finishCorners();
+    const ItemPath item = itemAt(figure_->figure, toSheet(event->position()), 6 / fit());
+    if (item.kind == ItemKind::Note) return editText(item);
     const ItemPath part = partAt(figure_->figure, toSheet(event->position()));
-    if (part.kind == ItemKind::Panel) restoreView(part.panel, true, true);
-    if (part.kind == ItemKind::Scale && part.index != colourScale)
-        restoreView(part.panel, part.index == acrossScale, part.index == upScale);
+    if (part.kind == ItemKind::Panel || (part.kind == ItemKind::Scale && part.index != colourScale)) restoreView(part);
 }
 
 void SheetView::wheelEvent(QWheelEvent* event) {
     if (!figure_) return;
     const Point mm = toSheet(event->position());
     const ItemPath part = partAt(figure_->figure, mm);
-    if (part.kind == ItemKind::Sheet) return;
-    const double factor = std::pow(1.2, event->angleDelta().y() / 120.0);
-    zoom(part.panel, factor, mm, !isScale(part, upScale), !isScale(part, acrossScale), "zoom");
+    const bool ofPanel =
+        part.kind != ItemKind::Sheet && part.kind != ItemKind::SheetTitle && part.kind != ItemKind::SheetLegend;
+    if (!ofPanel) return;
+    zoom(part, std::pow(1.2, event->angleDelta().y() / 120.0), mm, "zoom");
     event->accept();
 }
 
@@ -371,18 +331,20 @@ void SheetView::leaveEvent(QEvent*) {
 void SheetView::keyPressEvent(QKeyEvent* event) {
     const PanelFigure* panel = shownPanel();
     if (!panel) return QWidget::keyPressEvent(event);
+    if (noteKey(*event)) return;
     const std::size_t p = selection_.panel;
     const Rect& frame = panel->frame().rect;
     const Point middle{frame.x + frame.width / 2, frame.y + frame.height / 2};
+    const ItemPath whole{ItemKind::Panel, p, 0, 0};
     switch (event->key()) {
-    case Qt::Key_Left: return pan(p, -0.1, 0, true, false, "keys");
-    case Qt::Key_Right: return pan(p, 0.1, 0, true, false, "keys");
-    case Qt::Key_Up: return pan(p, 0, 0.1, false, true, "keys");
-    case Qt::Key_Down: return pan(p, 0, -0.1, false, true, "keys");
+    case Qt::Key_Left:
+    case Qt::Key_Right:
+    case Qt::Key_Up:
+    case Qt::Key_Down: return arrowKey(*event);
     case Qt::Key_Plus:
-    case Qt::Key_Equal: return zoom(p, 1.2, middle, true, true, "zoom");
-    case Qt::Key_Minus: return zoom(p, 1 / 1.2, middle, true, true, "zoom");
-    case Qt::Key_Home: return restoreView(p, true, true);
+    case Qt::Key_Equal: return zoom(whole, 1.2, middle, "zoom");
+    case Qt::Key_Minus: return zoom(whole, 1 / 1.2, middle, "zoom");
+    case Qt::Key_Home: return restoreView(whole);
     case Qt::Key_F2: return editText({ItemKind::Title, p, 0, 0});
     case Qt::Key_D:
         if (selection_.kind == ItemKind::Plot) emit drawAsWanted(selection_);
@@ -407,6 +369,8 @@ void SheetView::selectNeighbour(int step) {
 }
 
 void SheetView::removeSelected() {
+    if (selection_.kind == ItemKind::Panel) return removePanel(selection_.panel);
+    if (selection_.kind == ItemKind::Note) return removeNote(selection_);
     auto document = editable(selection_);
     if (!document || !plotAt(*document, selection_)) return;
     auto& plots = document->panels[selection_.panel].plots;
@@ -454,6 +418,16 @@ void SheetView::finishText(bool take) {
     setFocus();
     auto document = take && figure_ ? editable(path) : std::nullopt;
     if (!document) return;
+    if (path.kind == ItemKind::SheetTitle) {
+        set(document->sheet.settings, sheetTitleSetting, text);
+        return session_.edit(std::move(*document), tr("change of the title"));
+    }
+    if (path.kind == ItemKind::Note) {
+        Note* note = noteAt(*document, path);
+        if (text.empty() && note->kind == "text") return removeNote(path); // nothing is left of it
+        note->words = text;
+        return session_.edit(std::move(*document), tr("change of a note"));
+    }
     if (path.kind == ItemKind::Title) {
         document->panels[path.panel].title = text;
         return session_.edit(std::move(*document), tr("change of the title"));

@@ -2,10 +2,13 @@
 #include "desktop/document_session.h"
 #include "desktop/figure_worker.h"
 #include "desktop/look.h"
+#include "figure/panel_grid.h"
 
 #include <QLineEdit>
 #include <QWidget>
 #include <optional>
+
+class QMenu;
 
 namespace coulter {
 
@@ -36,9 +39,31 @@ public:
     QRectF panelRect() const; ///< of the panel that the selection is in, in the widget's coordinates; empty without one
     QString readOut() const { return readOut_; }
 
-    void zoom(std::size_t panel, double factor, Point about, bool horizontal, bool vertical, const QString& mergeKey);
-    void restoreView(std::size_t panel, bool horizontal, bool vertical);
+    /// Zooms what a part of the sheet shows: one scale of a panel, or all that a panel has.
+    void zoom(const ItemPath& part, double factor, Point about, const QString& mergeKey);
+    /// Back to automatic limits, of one scale or of all.
+    void restoreView(const ItemPath& part);
     void editText(const ItemPath& path);
+    /// Panels whose scale of this number is the same one.
+    std::vector<std::size_t> sharing(std::size_t panel, std::size_t scale) const;
+    /// What a new panel shows.
+    enum class NewPanel : std::uint8_t { Empty, Copy, Differences };
+    /// @param split  within the room that the panel has, else in a new row or column
+    void addPanel(std::size_t panel, Side side, NewPanel content, bool split);
+    void removePanel(std::size_t panel);
+    /// What can be done with a panel.
+    void fillPanelMenu(QMenu& menu, std::size_t panel);
+    /// The small square at a panel's corner that it is dragged by, mm.
+    Rect gripOf(std::size_t panel) const;
+    /// The next press on the sheet places a note of this kind; Enter places it in the middle of the panel.
+    void placeNote(const std::string& kind);
+    void fillNoteMenu(QMenu& menu);
+    void copyNote(const ItemPath& path);
+    void removeNote(const ItemPath& path);
+    /// A note as it is shown; null if it is not.
+    const DrawnNote* drawnNote(const ItemPath& path) const;
+    /// Where a note is taken by hand: its places, then where it is turned; mm.
+    std::vector<Point> noteHandles(const DrawnNote& note) const;
     /// Draws the selected plot in the next kind that fits its formula, or in the one before.
     void changeKind(int step);
     /// Draws what is shown however long it takes, until the document changes.
@@ -62,6 +87,7 @@ protected:
     void wheelEvent(QWheelEvent* event) override;
     void leaveEvent(QEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
     bool eventFilter(QObject* object, QEvent* event) override;
 
 private:
@@ -77,13 +103,47 @@ private:
     bool showsSpace(std::size_t panel) const;
     /// Another direction to look from; degrees.
     void turn(std::size_t panel, double azimuth, double elevation, const View& from, const QString& mergeKey);
-    void pan(std::size_t panel, double dx, double dy, bool horizontal, bool vertical, const QString& mergeKey);
-    void setLimits(std::size_t panel, std::optional<Limits> x, std::optional<Limits> y, const QString& what,
-                   const QString& mergeKey);
+    /// Moves what a part shows by so many mm, from where a frame had it.
+    void pan(const ItemPath& part, const Frame& from, double right, double down, const QString& mergeKey);
+    void arrowKey(const QKeyEvent& event);
+    /// Limits of scales of a panel, by their number in item paths; of those that are shared, for all that share them.
+    using WantedLimits = std::vector<std::pair<std::size_t, Limits>>;
+    /// With the other scales of the panel held as they are: an automatic one would follow what is in view.
+    WantedLimits withOthers(const ItemPath& part, const Frame& from, WantedLimits limits) const;
+    void setLimits(std::size_t panel, const WantedLimits& limits, const QString& what, const QString& mergeKey);
+    /// The scales that a part of the sheet stands for.
+    std::vector<std::size_t> scalesOf(const ItemPath& part) const;
+    void selectPanel(std::size_t panel, Side side); ///< the one next to it
+    void splitPanel(std::size_t panel, Side side);
+    void movePanel(std::size_t panel, Side side);
+    std::optional<std::size_t> panelRoomAt(Point mm) const;
+    /// Between two columns or rows of panels.
+    struct Border {
+        bool isUpright = true;
+        std::size_t index = 0; ///< of the column or row before it
+    };
+    std::optional<Border> borderAt(Point mm) const;
+    void dragBorder(const Border& border, const Document& from, double mm);
+    void dropPanel(std::size_t panel, Point mm);
+    Rect dropRect(Point mm) const; ///< that a panel dragged to a place would take
+    bool pressOnPanels(Point mm, QPointF position);
+    ItemPath addNote(const std::string& kind, std::size_t panel, Point mm, bool atPoint);
+    std::optional<std::size_t> noteHandleAt(Point mm) const; ///< of the selected note
+    NotePlace placeOnCurve(const Note& note, std::size_t panel, Point mm) const;
+    /// A place of the sheet, or one in line with another note.
+    Point snapped(Point mm, const ItemPath& of, bool snaps);
+    void setNotePlace(const ItemPath& path, std::size_t index, Point mm);
+    void moveNote(const ItemPath& path, const std::vector<Point>& from, Point by, const QString& mergeKey);
+    bool pressOnNotes(Point mm, QPointF position);
+    void moveCorner(Point mm);
+    void finishCorners();
+    bool noteKey(const QKeyEvent& event);
+    void paintNoteMarks(QPainter& painter) const;
     void removeSelected();
     /// Selects the next thing drawn in the panel, or the one before.
     void selectNeighbour(int step);
     void paintRulers(QPainter& painter) const;
+    void paintPanelMarks(QPainter& painter) const; ///< the grip of the panel under the pointer, and where it would go
     void finishText(bool take);
 
     /// A handle of the selected plot under the pointer.
@@ -97,12 +157,24 @@ private:
     struct Drag {
         ItemPath path;
         QPointF start;
-        PanelMap map; ///< when it began, as the two below
-        bool leftwards = false, downwards = false;
+        Frame frame; ///< when it began, as the view
         View view;
         std::array<double, 2> legendAt{};
         bool moved = false;
         std::optional<Held> held = {};
+        std::optional<Border> border = {};
+        Document from = {};                      ///< when it began, if a border is dragged
+        std::optional<std::size_t> carried = {}; ///< a panel that is taken elsewhere
+        std::optional<std::size_t> noteHandle = {};
+        std::vector<Point> noteAt = {}; ///< of a note that is moved: its places when it began
+        bool isNew = false;             ///< the note was made by this press
+    };
+    void dragNote(Point mm, QPointF by, bool snaps);
+    void releaseNote(const Drag& drag);
+    /// A line or polygon while its corners are placed.
+    struct Corners {
+        ItemPath path;
+        std::size_t placed = 0;
     };
 
     DocumentSession& session_;
@@ -112,6 +184,9 @@ private:
     QString waitsFor_;
     ItemPath selection_;
     std::optional<Drag> drag_;
+    std::optional<std::string> pendingNote_; ///< kind of the note that the next press places
+    std::optional<Corners> corners_;
+    std::vector<std::array<Point, 2>> guides_; ///< lines that a dragged note is aligned with, mm
     bool patient_ = false;
     bool rangeHeld_ = false;
     QString readOut_;

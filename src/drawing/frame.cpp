@@ -66,6 +66,14 @@ Point PolarFrame::onSheet(double angle, double r) const {
     return {middle.x + rho * std::cos(phi), middle.y - rho * std::sin(phi)};
 }
 
+Frame Frame::onScale(std::size_t number) const {
+    Frame frame = *this;
+    if (number == 0 || number > further.size()) return frame;
+    frame.map.y = further[number - 1].map;
+    frame.downwards = further[number - 1].downwards;
+    return frame;
+}
+
 Point Frame::onSheet(const Place& place) const {
     const auto [right, up, towards] = space->seen(place);
     return onSheet(right, up);

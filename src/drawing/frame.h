@@ -65,13 +65,21 @@ struct Frame {
     PanelMap map; ///< within the rectangle, from its lower left; of a view of space: to the right and upwards as seen;
                   ///< of a radius over an angle: in mm from its middle
     bool leftwards = false, downwards = false; ///< reversed: from the right, from the top
-    AxisMap colour;                            ///< of values that are shown by colours
-    ColourRun shades;                          ///< and these colours
-    double tolerance = 0.02;                   ///< mm between what is drawn and what it stands for
+    /// A vertical scale besides the first.
+    struct Upwards {
+        AxisMap map;
+        bool downwards = false;
+    };
+    std::vector<Upwards> further;
+    AxisMap colour;          ///< of values that are shown by colours
+    ColourRun shades;        ///< and these colours
+    double tolerance = 0.02; ///< mm between what is drawn and what it stands for
     std::optional<SpaceBox> space;
     std::optional<PolarFrame> polar;
 
     bool isPlane() const { return !space && !polar; }
+    /// The same panel with another of its vertical scales as the one that counts; 0 is the first.
+    Frame onScale(std::size_t number) const;
     Point onSheet(double x, double y) const { return {acrossSheet(x), downSheet(y)}; }
     double acrossSheet(double x) const {
         return leftwards ? rect.right() - map.x.toSheet(x) : rect.x + map.x.toSheet(x);

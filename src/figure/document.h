@@ -31,6 +31,7 @@ struct Plot {
     std::string of;                  ///< what is drawn, in the notation; may end in “for z in {…}”
     std::optional<std::string> name; ///< legend entry; none: derived from what is drawn
     Settings settings;               ///< those of its kind that differ from the usual ones
+    std::size_t scale = 0;           ///< the vertical scale it lies on: 0 the left one, 1 the first further one
     std::vector<Member> members;     ///< of a family, by case; those left out have nothing to themselves
     std::vector<FinerStretch> finer; ///< where more points were asked for, along the variable
     friend bool operator==(const Plot&, const Plot&) = default;
@@ -76,6 +77,9 @@ struct Legend {
     friend bool operator==(const Legend&, const Legend&) = default;
 };
 
+/// Most vertical scales of a panel besides its first.
+inline constexpr int mostFurtherScales = 6;
+
 /// From where something in space is seen.
 struct View {
     double azimuth = 35;   ///< degrees: 0 looks along y, with x to the right; then counterclockwise, seen from above
@@ -85,9 +89,31 @@ struct View {
     friend bool operator==(const View&, const View&) = default;
 };
 
+/// Coordinates of a place in the notation: numbers, or formulas of the page such as f(r_0). Two of them; three in
+/// space.
+using NotePlace = std::vector<std::string>;
+
+/// Something written or drawn on a panel to explain it.
+struct Note {
+    std::string kind = "text"; ///< name of a kind of note, see notes/note_kind.h
+    std::string words;         ///< with formulas between $ and values of the page in braces
+    std::vector<NotePlace> at;
+    Settings settings; ///< those of its kind that differ from the usual ones
+    friend bool operator==(const Note&, const Note&) = default;
+};
+
+/// Where a panel lies in the sheet's grid, from the upper left, and how many rows and columns it takes.
+struct Cell {
+    int row = 0, column = 0;
+    int rows = 1, columns = 1;
+    friend bool operator==(const Cell&, const Cell&) = default;
+};
+
 struct Panel {
+    std::optional<Cell> cell; ///< none: alone in a row below the panels before it
     std::string title;
     Axis x, y;
+    std::vector<Axis> further;       ///< vertical scales besides, from the panel's right side outwards
     Axis z;                          ///< upright, of what is drawn in space
     Axis colour;                     ///< of fields: what colours mean
     Settings angle;                  ///< of a panel with a radius over an angle, see scale_settings.h
@@ -95,6 +121,7 @@ struct Panel {
     View view;
     Legend legend;
     std::vector<Plot> plots;
+    std::vector<Note> notes; ///< later ones lie over earlier ones
     friend bool operator==(const Panel&, const Panel&) = default;
 };
 
@@ -105,6 +132,10 @@ struct Sheet {
     double textSize = 9;     ///< pt
     double tolerance = 0.02; ///< mm between a curve and what is drawn for it
     double resolution = 300; ///< dots per inch of a bitmap
+    std::vector<double> rowHeights = {},
+                        columnWidths = {}; ///< of the grid of panels, relative to each other; left out: 1
+    Settings settings =
+        {}; ///< of a sheet with several panels, see sheet_settings.h; those that differ from the usual ones
     friend bool operator==(const Sheet&, const Sheet&) = default;
 };
 
@@ -120,7 +151,8 @@ inline constexpr double mostDots = 400e6;
 ///   1  members of a family from ochre through red to violet; a radius over an angle in the plane; numbers of scales
 ///      in space may touch
 ///   2  members of a family from periwinkle over rose to moss; a radius over an angle in a frame of its own
-inline constexpr int newestFormat = 2;
+///   3  words may hold formulas in TeX's spelling, and values within formulas; bitmaps are packed closer
+inline constexpr int newestFormat = 3;
 
 /// A recipe: everything a figure is made of. A value: editing makes another one, so undo is a list of these.
 struct Document {

@@ -49,6 +49,12 @@ std::optional<Problem> plotProblem(const Figure& figure) {
                               std::to_string(problem.first) + ": " + problem.sentence,
                           problem.suggestion);
         }
+        for (std::size_t n = 0; n < figure.panels[p].notes.problems.size(); ++n) {
+            if (const Problems& of = figure.panels[p].notes.problems[n]; !of.empty())
+                return saying("Note " + std::to_string(n + 1) + " of panel " + std::to_string(p + 1) +
+                                  " cannot be drawn: " + of.front().sentence,
+                              of.front().suggestion);
+        }
     }
     return std::nullopt;
 }

@@ -1,6 +1,8 @@
 #include "files/plot_schema.h"
 
 #include "figure/scale_settings.h"
+#include "figure/sheet_settings.h"
+#include "notes/note_kind.h"
 #include "plots/plot_kind.h"
 
 namespace coulter {
@@ -60,8 +62,29 @@ Json schemaOf(const PlotKind& kind) {
           {"additionalProperties", false},
           {"properties",
            {{"name", {{"type", "string"}, {"description", "legend entry; empty: none"}}}, {"style", style}}}}}};
+    properties["scale"] = {{"type", "integer"},
+                           {"minimum", 0},
+                           {"maximum", mostFurtherScales},
+                           {"default", 0},
+                           {"description", "the vertical scale it lies on: 0 the left one, 1 the first of “further”"}};
     properties["finer"] = {{"$ref", "#/$defs/finer"}};
     return {{"type", "object"}, {"additionalProperties", false}, {"properties", properties}};
+}
+
+Json schemaOf(const NoteKind& kind) {
+    Json style = {{"type", "object"}, {"additionalProperties", false}, {"properties", Json::object()}};
+    Json properties = {
+        {"kind", {{"const", kind.name}, {"description", kind.meaning}}},
+        {"at",
+         {{"type", "array"},
+          {"minItems", kind.leastPlaces},
+          {"maxItems", kind.mostPlaces},
+          {"items", {{"$ref", "#/$defs/place"}}}}},
+        {"words", {{"type", "string"}, {"description", "formulas stand between $, values of the page in braces"}}}};
+    for (const Setting* setting : kind.settings)
+        (setting->isStyle ? style["properties"] : properties)[setting->key] = schemaOf(*setting);
+    properties["style"] = style;
+    return {{"type", "object"}, {"required", {"at"}}, {"additionalProperties", false}, {"properties", properties}};
 }
 
 Json axisSchema(std::span<const Setting* const> settings) {
@@ -101,6 +124,23 @@ Json plotDefinitions() {
                    {"properties", {{"kind", {{"enum", names}, {"default", names[0]}}}}},
                    {"anyOf", each}};
     for (const PlotKind* kind : plotKinds()) all["plot, " + std::string(kind->name)] = schemaOf(*kind);
+    all["place"] = {{"type", "array"},
+                    {"minItems", 2},
+                    {"maxItems", 3},
+                    {"items", {{"type", {"number", "string"}}}},
+                    {"description", "coordinates, each a number or a formula of the page; three of them in space"}};
+    Json notes = Json::array(), noteNames = Json::array();
+    for (const NoteKind* kind : noteKinds()) {
+        noteNames.push_back(kind->name);
+        notes.push_back({{"$ref", "#/$defs/note, " + std::string(kind->name)}});
+    }
+    all["note"] = {{"type", "object"},
+                   {"required", {"at"}},
+                   {"properties", {{"kind", {{"enum", noteNames}, {"default", noteNames[0]}}}}},
+                   {"anyOf", notes}};
+    for (const NoteKind* kind : noteKinds()) all["note, " + std::string(kind->name)] = schemaOf(*kind);
+    all["sheet settings"] = Json::object();
+    for (const Setting* setting : sheetSettings()) all["sheet settings"][setting->key] = schemaOf(*setting);
     return all;
 }
 

@@ -3,10 +3,12 @@
 #include "drawing/png_stream.h"
 #include "files/formats.h"
 
+#include <algorithm>
 #include <cmath>
 #include <csetjmp>
 #include <cstring>
 #include <png.h>
+#include <tbb/parallel_invoke.h>
 #include <zlib.h>
 
 namespace coulter {
@@ -31,11 +33,45 @@ void ignoreWarning(png_structp, png_const_charp) {}
 
 } // namespace
 
-std::string writePng(const Figure& figure, const std::string& recipe) {
-    const Raster raster = paintRaster(figure.scene, figure.document.sheet.resolution / 25.4);
-    if (raster.pixels.empty()) return {};
+namespace {
+
+/// How the dots are stored; every way shows the same.
+enum class Way {
+    Plain,   ///< as recipes of the first two formats were written: fast, and larger
+    Rows,    ///< in full colour, rows as they are
+    Slopes,  ///< in full colour, each row less what the best of PNG's filters expects
+    Palette, ///< few colours, by their number
+};
+
+/// The colours of a raster in ascending order; none if there are more than a palette holds.
+std::vector<std::uint32_t> paletteOf(const Raster& raster) {
+    std::vector<std::uint32_t> colours;
+    std::uint32_t before = 0;
+    bool first = true;
+    for (const std::uint32_t each : raster.pixels) {
+        const std::uint32_t pixel = each & 0xffffffU;
+        if (!first && pixel == before) continue;
+        first = false;
+        before = pixel;
+        const auto at = std::ranges::lower_bound(colours, pixel);
+        if (at != colours.end() && *at == pixel) continue;
+        if (colours.size() == 256) return {};
+        colours.insert(at, pixel);
+    }
+    return colours;
+}
+
+int bitsFor(std::size_t colours) { return colours <= 2 ? 1 : colours <= 4 ? 2 : colours <= 16 ? 4 : 8; }
+
+std::string encode(const Raster& raster, double resolution, const std::string& recipe, Way way,
+                   const std::vector<std::uint32_t>& palette) {
     std::string out;
-    std::vector<png_byte> row(static_cast<std::size_t>(raster.width) * 3);
+    const bool byNumber = way == Way::Palette;
+    std::vector<png_byte> row(static_cast<std::size_t>(raster.width) * (byNumber ? 1 : 3));
+    std::vector<png_color> colours;
+    for (const std::uint32_t pixel : palette)
+        colours.push_back(
+            {static_cast<png_byte>(pixel >> 16), static_cast<png_byte>(pixel >> 8), static_cast<png_byte>(pixel)});
     std::string value = recipe; // libpng takes the text by pointer to non-const
     std::string name = keyword, software = "Software", version = std::string("Coulter ") + COULTER_VERSION;
     png_text texts[2] = {};
@@ -54,21 +90,41 @@ std::string writePng(const Figure& figure, const std::string& recipe) {
         png_destroy_write_struct(&png, &info);
         return {};
     }
-    png_set_IHDR(png, info, static_cast<png_uint_32>(raster.width), static_cast<png_uint_32>(raster.height), 8,
-                 PNG_COLOR_TYPE_RGB, PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
-    const auto perMetre = static_cast<png_uint_32>(std::lround(figure.document.sheet.resolution / 0.0254));
+    png_set_IHDR(png, info, static_cast<png_uint_32>(raster.width), static_cast<png_uint_32>(raster.height),
+                 byNumber ? bitsFor(palette.size()) : 8, byNumber ? PNG_COLOR_TYPE_PALETTE : PNG_COLOR_TYPE_RGB,
+                 PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
+    const auto perMetre = static_cast<png_uint_32>(std::lround(resolution / 0.0254));
     png_set_pHYs(png, info, perMetre, perMetre, PNG_RESOLUTION_METER);
     png_set_sRGB(png, info, PNG_sRGB_INTENT_RELATIVE);
+    if (byNumber) png_set_PLTE(png, info, colours.data(), static_cast<int>(colours.size()));
     png_set_text(png, info, texts, 2);
-    png_set_compression_level(png, 6);
-    png_set_compression_strategy(png, Z_RLE); // mostly plain paper: twice as fast, and hardly larger
-    png_set_filter(png, 0, PNG_FILTER_SUB);
+    if (way == Way::Plain) {
+        png_set_compression_level(png, 6);
+        png_set_compression_strategy(png, Z_RLE); // mostly plain paper: twice as fast, and hardly larger
+        png_set_filter(png, 0, PNG_FILTER_SUB);
+    } else {
+        png_set_compression_level(png, 9);
+        png_set_compression_strategy(png, way == Way::Slopes ? Z_FILTERED : Z_DEFAULT_STRATEGY);
+        png_set_filter(png, 0, way == Way::Slopes ? PNG_ALL_FILTERS : PNG_FILTER_NONE);
+    }
     png_write_info(png, info);
+    if (byNumber) png_set_packing(png);
     for (int y = 0; y < raster.height; ++y) {
+        const std::uint32_t* pixels =
+            raster.pixels.data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(raster.width);
+        std::uint32_t before = 0;
+        png_byte number = 0;
+        bool known = false;
         for (int x = 0; x < raster.width; ++x) {
-            const std::uint32_t pixel =
-                raster.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(raster.width) +
-                              static_cast<std::size_t>(x)];
+            const std::uint32_t pixel = pixels[x] & 0xffffffU;
+            if (byNumber) {
+                if (!known || pixel != before)
+                    number = static_cast<png_byte>(std::ranges::lower_bound(palette, pixel) - palette.begin());
+                known = true;
+                before = pixel;
+                row[static_cast<std::size_t>(x)] = number;
+                continue;
+            }
             const auto at = static_cast<std::size_t>(x) * 3;
             row[at] = static_cast<png_byte>(pixel >> 16);
             row[at + 1] = static_cast<png_byte>(pixel >> 8);
@@ -79,6 +135,22 @@ std::string writePng(const Figure& figure, const std::string& recipe) {
     png_write_end(png, nullptr);
     png_destroy_write_struct(&png, &info);
     return out;
+}
+
+} // namespace
+
+std::string writePng(const Figure& figure, const std::string& recipe) {
+    const double resolution = figure.document.sheet.resolution;
+    const Raster raster = paintRaster(figure.scene, resolution / 25.4);
+    if (raster.pixels.empty()) return {};
+    if (figure.document.format < 3) return encode(raster, resolution, recipe, Way::Plain, {});
+    if (const auto palette = paletteOf(raster); !palette.empty())
+        return encode(raster, resolution, recipe, Way::Palette, palette);
+    // Which is smaller depends on the picture: plain areas want the one, gradients the other.
+    std::string rows, slopes;
+    tbb::parallel_invoke([&] { rows = encode(raster, resolution, recipe, Way::Rows, {}); },
+                         [&] { slopes = encode(raster, resolution, recipe, Way::Slopes, {}); });
+    return slopes.size() < rows.size() ? slopes : rows;
 }
 
 bool isPng(std::string_view bytes) { return bytes.starts_with("\x89PNG\r\n\x1a\n"); }

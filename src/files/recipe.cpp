@@ -1,9 +1,14 @@
 #include "files/recipe.h"
 
+#include "figure/panel_grid.h"
 #include "figure/scale_settings.h"
+#include "figure/sheet_settings.h"
 #include "files/json_reader.h"
+#include "files/kind_settings.h"
 #include "formula/page.h"
 #include "formula/plotted.h"
+#include "formula/text.h"
+#include "notes/note_kind.h"
 #include "plots/plot_kind.h"
 
 #include <algorithm>
@@ -13,95 +18,10 @@
 namespace coulter {
 namespace {
 
-using Ordered = nlohmann::ordered_json;
 using Json = JsonReader::Json;
 
-constexpr std::size_t mostPlots = 200;
+constexpr std::size_t mostPlots = 200, mostNotes = 500;
 constexpr std::size_t mostFinerStretches = 100;
-
-Ordered writeValue(const SettingValue& value) {
-    if (const Colour* colour = std::get_if<Colour>(&value)) return spelled(*colour);
-    if (const bool* on = std::get_if<bool>(&value)) return *on;
-    if (const double* number = std::get_if<double>(&value)) return *number;
-    return std::get<std::string>(value);
-}
-
-/// Settings that differ from the usual ones, in the order of their table.
-void writeSettings(Ordered& out, const Settings& settings, std::span<const Setting* const> table) {
-    for (const Setting* setting : table) {
-        const auto at = settings.find(setting->key);
-        if (at != settings.end()) out[setting->key] = writeValue(at->second);
-    }
-}
-
-Ordered writeEnd(const std::optional<double>& end) { return end ? Ordered(*end) : Ordered(nullptr); }
-
-Ordered writeAxis(const Axis& axis, std::span<const Setting* const> settings = scaleSettings()) {
-    Ordered out = Ordered::object();
-    if (axis.label) out["label"] = *axis.label;
-    if (axis.limits) out["limits"] = {writeEnd(axis.limits.low), writeEnd(axis.limits.high)};
-    if (axis.scale) out["scale"] = scaleNames[static_cast<std::size_t>(*axis.scale)];
-    writeSettings(out, axis.settings, settings);
-    return out;
-}
-
-/// The settings of a kind that stand in one place of a plot's recipe.
-std::vector<const Setting*> settingsOf(const PlotKind& kind, bool style) {
-    std::vector<const Setting*> some;
-    std::ranges::copy_if(kind.settings, std::back_inserter(some),
-                         [style](const Setting* each) { return each->isStyle == style; });
-    return some;
-}
-
-Ordered writePlot(const Plot& plot) {
-    Ordered out = {{"kind", plot.kind}, {"of", plot.of}};
-    if (plot.name) out["name"] = *plot.name;
-    if (const PlotKind* kind = findPlotKind(plot.kind)) {
-        writeSettings(out, plot.settings, settingsOf(*kind, false));
-        Ordered style = Ordered::object();
-        writeSettings(style, plot.settings, settingsOf(*kind, true));
-        if (!style.empty()) out["style"] = style;
-    }
-    if (!plot.members.empty()) out["members"] = Ordered::array();
-    for (const Member& member : plot.members) {
-        Ordered one = Ordered::object(), style = Ordered::object();
-        if (member.name) one["name"] = *member.name;
-        if (const PlotKind* kind = findPlotKind(plot.kind))
-            writeSettings(style, member.settings, settingsOf(*kind, true));
-        if (!style.empty()) one["style"] = style;
-        out["members"].push_back(one);
-    }
-    if (!plot.finer.empty()) out["finer"] = Ordered::array();
-    for (const FinerStretch& finer : plot.finer)
-        out["finer"].push_back({{"from", finer.low}, {"to", finer.high}, {"times", finer.times}});
-    return out;
-}
-
-Ordered writePanel(const Panel& panel) {
-    Ordered out = Ordered::object();
-    if (!panel.title.empty()) out["title"] = panel.title;
-    if (const Ordered x = writeAxis(panel.x); !x.empty()) out["x"] = x;
-    if (const Ordered y = writeAxis(panel.y); !y.empty()) out["y"] = y;
-    if (const Ordered z = writeAxis(panel.z); !z.empty()) out["z"] = z;
-    if (const Ordered colour = writeAxis(panel.colour, colourScaleSettings()); !colour.empty()) out["colour"] = colour;
-    if (panel.equalScales) out["equal scales"] = *panel.equalScales;
-    if (panel.view != View{}) {
-        out["view"] = {{"azimuth", panel.view.azimuth}, {"elevation", panel.view.elevation}};
-        if (panel.view.distance != 0) out["view"]["distance"] = panel.view.distance;
-        if (panel.view.height != 1) out["view"]["height"] = panel.view.height;
-    }
-    Ordered angle = Ordered::object();
-    writeSettings(angle, panel.angle, angleSettings());
-    if (!angle.empty()) out["angle"] = angle;
-    Ordered legend = Ordered::object();
-    if (panel.legend.place != LegendPlace::Automatic)
-        legend["place"] = legendPlaceNames[static_cast<std::size_t>(panel.legend.place)];
-    if (panel.legend.at) legend["at"] = {(*panel.legend.at)[0], (*panel.legend.at)[1]};
-    if (!legend.empty()) out["legend"] = legend;
-    out["plots"] = Ordered::array();
-    for (const Plot& plot : panel.plots) out["plots"].push_back(writePlot(plot));
-    return out;
-}
 
 std::optional<SettingValue> readValue(JsonReader& reader, const Json& parent, const std::string& path,
                                       const Setting& setting) {
@@ -158,19 +78,22 @@ AxisLimits readLimits(JsonReader& reader, const Json& axis, const std::string& p
     return limits;
 }
 
+Axis readAxis(JsonReader& reader, const Json& value, const std::string& path,
+              std::span<const Setting* const> settings) {
+    Axis axis;
+    if (!reader.isObject(value, path)) return axis;
+    reader.keys(value, path, withKeys({"label", "limits", "scale"}, settings));
+    if (const auto scale = reader.word(value, path, "scale", scaleNames)) axis.scale = static_cast<ScaleKind>(*scale);
+    axis.label = reader.text(value, path, "label");
+    axis.limits = readLimits(reader, value, path, axis.scale == ScaleKind::Logarithmic);
+    readSettings(reader, value, path, axis.settings, settings);
+    return axis;
+}
+
 Axis readAxis(JsonReader& reader, const Json& parent, const std::string& path, const char* key,
               std::span<const Setting* const> settings = scaleSettings()) {
-    Axis axis;
     const auto at = parent.find(key);
-    if (at == parent.end()) return axis;
-    const std::string here = joined(path, key);
-    if (!reader.isObject(*at, here)) return axis;
-    reader.keys(*at, here, withKeys({"label", "limits", "scale"}, settings));
-    if (const auto scale = reader.word(*at, here, "scale", scaleNames)) axis.scale = static_cast<ScaleKind>(*scale);
-    axis.label = reader.text(*at, here, "label");
-    axis.limits = readLimits(reader, *at, here, axis.scale == ScaleKind::Logarithmic);
-    readSettings(reader, *at, here, axis.settings, settings);
-    return axis;
+    return at == parent.end() ? Axis{} : readAxis(reader, *at, joined(path, key), settings);
 }
 
 FinerStretch readFiner(JsonReader& reader, const Json& value, const std::string& path) {
@@ -204,6 +127,25 @@ Member readMember(JsonReader& reader, const Json& value, const std::string& path
     return member;
 }
 
+std::optional<int> wholeNumber(JsonReader& reader, const Json& parent, const std::string& path, const char* key,
+                               int least, int greatest) {
+    const auto number = reader.number(parent, path, key, least, greatest);
+    if (!number) return std::nullopt;
+    if (*number != std::floor(*number)) reader.refuse(joined(path, key), "must be a whole number.");
+    return static_cast<int>(*number);
+}
+
+Cell readCell(JsonReader& reader, const Json& value, const std::string& path) {
+    Cell cell;
+    if (!reader.isObject(value, path)) return cell;
+    reader.keys(value, path, {"row", "column", "rows", "columns"});
+    cell.row = wholeNumber(reader, value, path, "row", 1, mostCells).value_or(1) - 1;
+    cell.column = wholeNumber(reader, value, path, "column", 1, mostCells).value_or(1) - 1;
+    cell.rows = wholeNumber(reader, value, path, "rows", 1, mostCells - cell.row).value_or(1);
+    cell.columns = wholeNumber(reader, value, path, "columns", 1, mostCells - cell.column).value_or(1);
+    return cell;
+}
+
 Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
     Plot plot;
     if (!reader.isObject(value, path)) return plot;
@@ -211,7 +153,7 @@ Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
     for (const PlotKind* kind : plotKinds()) names.push_back(kind->name);
     const PlotKind& kind = *plotKinds()[reader.word(value, path, "kind", names).value_or(0)];
     plot.kind = kind.name;
-    std::vector<const char*> keys = withKeys({"kind", "of", "name"}, settingsOf(kind, false));
+    std::vector<const char*> keys = withKeys({"kind", "of", "name", "scale"}, settingsOf(kind, false));
     keys.insert(keys.end(), {"style", "members", "finer"});
     reader.keys(value, path, keys);
     readSettings(reader, value, path, plot.settings, settingsOf(kind, false));
@@ -219,6 +161,7 @@ Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
     if (!of) reader.refuse(joined(path, "of"), "is missing: it says what is drawn.", "write \"of\": \"f(x)\"");
     plot.of = of.value_or("");
     plot.name = reader.text(value, path, "name");
+    plot.scale = wholeNumber(reader, value, path, "scale", 0, mostFurtherScales).value_or(0);
     if (const Json* finer = reader.list(value, path, "finer", mostFinerStretches)) {
         for (std::size_t i = 0; i < finer->size(); ++i)
             plot.finer.push_back(readFiner(reader, (*finer)[i], joined(path, "finer") + "[" + std::to_string(i) + "]"));
@@ -237,10 +180,63 @@ Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
     return plot;
 }
 
+/// Two coordinates or three, each a number or a formula.
+NotePlace readPlace(JsonReader& reader, const Json& value, const std::string& path) {
+    NotePlace place;
+    if (!value.is_array() || value.size() < 2 || value.size() > 3) {
+        reader.refuse(path, "must be two coordinates in square brackets, or three in space.");
+        return place;
+    }
+    for (const Json& coordinate : value) {
+        if (coordinate.is_number())
+            place.push_back(shortestNumber(coordinate.get<double>()));
+        else if (coordinate.is_string())
+            place.push_back(coordinate.get<std::string>());
+        else
+            reader.refuse(path, "must have numbers as coordinates, or formulas in quotation marks.");
+    }
+    return place;
+}
+
+Note readNote(JsonReader& reader, const Json& value, const std::string& path) {
+    Note note;
+    if (!reader.isObject(value, path)) return note;
+    std::vector<const char*> names;
+    for (const NoteKind* kind : noteKinds()) names.push_back(kind->name);
+    const NoteKind& kind = *noteKinds()[reader.word(value, path, "kind", names).value_or(0)];
+    note.kind = kind.name;
+    std::vector<const char*> keys = withKeys({"kind", "at", "words"}, settingsOf(kind, false));
+    keys.push_back("style");
+    reader.keys(value, path, keys);
+    readSettings(reader, value, path, note.settings, settingsOf(kind, false));
+    note.words = reader.text(value, path, "words").value_or("");
+    const Json* at = reader.list(value, path, "at", kind.mostPlaces);
+    for (std::size_t i = 0; at && i < at->size(); ++i)
+        note.at.push_back(readPlace(reader, (*at)[i], joined(path, "at") + "[" + std::to_string(i) + "]"));
+    if (note.at.size() < kind.leastPlaces)
+        reader.refuse(joined(path, "at"), "has " + std::to_string(note.at.size()) + " places, and the note “" +
+                                              kind.name + "” needs " + std::to_string(kind.leastPlaces) + ".");
+    const auto style = value.find("style");
+    if (style != value.end() && reader.isObject(*style, joined(path, "style"))) {
+        reader.keys(*style, joined(path, "style"), withKeys({}, settingsOf(kind, true)));
+        readSettings(reader, *style, joined(path, "style"), note.settings, settingsOf(kind, true));
+    }
+    return note;
+}
+
 Panel readPanel(JsonReader& reader, const Json& value, const std::string& path) {
     Panel panel;
     if (!reader.isObject(value, path)) return panel;
-    reader.keys(value, path, {"title", "x", "y", "z", "colour", "equal scales", "view", "angle", "legend", "plots"});
+    reader.keys(value, path,
+                {"cell", "title", "x", "y", "further", "z", "colour", "equal scales", "view", "angle", "legend",
+                 "plots", "notes"});
+    if (const auto cell = value.find("cell"); cell != value.end())
+        panel.cell = readCell(reader, *cell, joined(path, "cell"));
+    if (const Json* further = reader.list(value, path, "further", mostFurtherScales)) {
+        for (std::size_t i = 0; i < further->size(); ++i)
+            panel.further.push_back(readAxis(reader, (*further)[i],
+                                             joined(path, "further") + "[" + std::to_string(i) + "]", scaleSettings()));
+    }
     panel.title = reader.text(value, path, "title").value_or("");
     panel.x = readAxis(reader, value, path, "x");
     panel.y = readAxis(reader, value, path, "y");
@@ -272,17 +268,48 @@ Panel readPanel(JsonReader& reader, const Json& value, const std::string& path) 
     }
     if (const Json* plots = reader.list(value, path, "plots", mostPlots)) {
         for (std::size_t i = 0; i < plots->size(); ++i) {
-            panel.plots.push_back(readPlot(reader, (*plots)[i], joined(path, "plots") + "[" + std::to_string(i) + "]"));
+            const std::string here = joined(path, "plots") + "[" + std::to_string(i) + "]";
+            panel.plots.push_back(readPlot(reader, (*plots)[i], here));
+            if (panel.plots.back().scale > panel.further.size())
+                reader.refuse(joined(here, "scale"),
+                              "is " + std::to_string(panel.plots.back().scale) + ", and the panel has " +
+                                  std::to_string(panel.further.size()) + " further scales.",
+                              "add one to “further”");
         }
     }
+    if (const Json* notes = reader.list(value, path, "notes", mostNotes)) {
+        for (std::size_t i = 0; i < notes->size(); ++i)
+            panel.notes.push_back(readNote(reader, (*notes)[i], joined(path, "notes") + "[" + std::to_string(i) + "]"));
+    }
     return panel;
+}
+
+/// Positive numbers of a list; those at its end that are usual mean nothing.
+std::vector<double> readWeights(JsonReader& reader, const Json& sheet, const char* key) {
+    std::vector<double> weights;
+    const Json* list = reader.list(sheet, "sheet", key, mostCells);
+    for (std::size_t i = 0; list && i < list->size(); ++i) {
+        const bool good = (*list)[i].is_number() && (*list)[i].get<double>() >= leastWeight &&
+                          (*list)[i].get<double>() <= greatestWeight;
+        if (!good)
+            reader.refuse("sheet." + std::string(key) + "[" + std::to_string(i) + "]",
+                          "must be a number from 0.05 to 100: how many times as large as a usual one.");
+        weights.push_back(good ? (*list)[i].get<double>() : 1);
+    }
+    while (!weights.empty() && weights.back() == 1) weights.pop_back();
+    return weights;
 }
 
 Sheet readSheet(JsonReader& reader, const Json& root) {
     Sheet sheet;
     const auto at = root.find("sheet");
     if (at == root.end() || !reader.isObject(*at, "sheet")) return sheet;
-    reader.keys(*at, "sheet", {"width", "height", "text size", "tolerance", "resolution"});
+    reader.keys(*at, "sheet",
+                withKeys({"width", "height", "text size", "tolerance", "resolution", "row heights", "column widths"},
+                         sheetSettings()));
+    sheet.rowHeights = readWeights(reader, *at, "row heights");
+    sheet.columnWidths = readWeights(reader, *at, "column widths");
+    readSettings(reader, *at, "sheet", sheet.settings, sheetSettings());
     sheet.width = reader.number(*at, "sheet", "width", leastSheet, greatestSheet).value_or(sheet.width);
     sheet.height = reader.number(*at, "sheet", "height", leastSheet, greatestSheet).value_or(sheet.height);
     sheet.textSize = reader.number(*at, "sheet", "text size", 2, 100).value_or(sheet.textSize);
@@ -318,11 +345,15 @@ Document readDocument(JsonReader& reader, const Json& root) {
         }
     }
     document.sheet = readSheet(reader, root);
-    if (const Json* panels = reader.list(root, "", "panels", 1)) {
+    if (const Json* panels = reader.list(root, "", "panels", mostPanels)) {
         document.panels.clear();
         for (std::size_t i = 0; i < panels->size(); ++i)
             document.panels.push_back(readPanel(reader, (*panels)[i], "panels[" + std::to_string(i) + "]"));
-        if (panels->empty()) reader.refuse("panels", "is empty; a sheet has one panel.");
+        if (panels->empty()) reader.refuse("panels", "is empty; a sheet has a panel at least.");
+        if (const auto two = overlapping(cellsOf(document)))
+            reader.refuse("panels[" + std::to_string(two->second) + "]",
+                          "lies over panels[" + std::to_string(two->first) + "].",
+                          "give it another row or column in its “cell”");
     }
     return document;
 }
@@ -344,21 +375,6 @@ Problem damaged(std::string_view text, std::size_t byte, const std::string& what
 }
 
 } // namespace
-
-std::string writeRecipe(const Document& document) {
-    Ordered out;
-    out["coulter"] = document.format;
-    out["page"] = document.page;
-    const Sheet usual;
-    Ordered sheet = {{"width", document.sheet.width}, {"height", document.sheet.height}};
-    if (document.sheet.textSize != usual.textSize) sheet["text size"] = document.sheet.textSize;
-    if (document.sheet.tolerance != usual.tolerance) sheet["tolerance"] = document.sheet.tolerance;
-    if (document.sheet.resolution != usual.resolution) sheet["resolution"] = document.sheet.resolution;
-    out["sheet"] = sheet;
-    out["panels"] = Ordered::array();
-    for (const Panel& panel : document.panels) out["panels"].push_back(writePanel(panel));
-    return out.dump(2, ' ', false, Ordered::error_handler_t::replace) + "\n";
-}
 
 RecipeRead readRecipe(std::string_view text) {
     // JSON allows a key twice and keeps the last; a recipe in which that happened was not meant so.

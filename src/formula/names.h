@@ -11,6 +11,7 @@ namespace coulter {
 struct KnownNames {
     std::map<std::string, std::size_t> functions; ///< canonical name → number of parameters
     std::set<std::string> values;                 ///< quantities, variables and parameters in scope
+    bool onlyNotation = false; ///< in words: formulas in TeX's spelling, and values within formulas, are not read
 };
 
 /// π, e or ∞ by canonical name, NaN if the name is no constant.

@@ -21,6 +21,7 @@ struct Sampled {
 /// One thing on the sheet that is drawn by a kind of plot: a plot, or one case of a plot that is a family.
 struct Drawn {
     ItemPath path;
+    std::size_t scale = 0; ///< the vertical scale it lies on
     const PlotKind* kind = nullptr;
     std::vector<Sampled> parts;      ///< what is drawn; then what else that needs, such as the other edge of an area
     Settings settings;               ///< of the plot

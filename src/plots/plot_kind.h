@@ -143,6 +143,9 @@ struct PanelReading {
 /// @param format  of the recipe
 PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIndex = 0, int format = newestFormat);
 
+/// What of a panel lies on one of its vertical scales, as if it were the only one.
+PanelReading readingOnScale(const PanelReading& reading, const Panel& panel, std::size_t number);
+
 /// What a plot's formula is; none if it cannot be read.
 std::optional<Signature> signatureOf(const Page& page, const Plot& plot);
 /// The kinds that a plot's formula can be drawn in, its own among them; just its own if the formula cannot be read.

@@ -100,7 +100,7 @@ void decideScales(const ReadingContext& context, const std::vector<Plotted>& plo
         if (runs == Runs::Over) {
             const auto order = acrossAndUp(plot, plots[p]);
             reading.xScale = kind(order[0]);
-            reading.yScale = kind(order[1]);
+            if (plot.scale == 0) reading.yScale = kind(order[1]);
         } else if (runs == Runs::Along && componentCount(context.page, plots[p]) == 1) {
             reading.xScale = kind(plots[p].variables[0]);
         }
@@ -181,6 +181,18 @@ PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIn
     all.shape = shape.value_or(PanelShape::Plane);
     if (all.shape == PanelShape::Polar) all.xScale = ScaleKind::Linear; // an angle has no other
     return all;
+}
+
+PanelReading readingOnScale(const PanelReading& reading, const Panel& panel, std::size_t number) {
+    PanelReading some = reading;
+    std::erase_if(some.drawn, [&](const Drawn& drawn) { return drawn.scale != number; });
+    for (std::size_t p = 0; p < some.words.size() && p < panel.plots.size(); ++p) {
+        if (std::min(panel.plots[p].scale, panel.further.size()) == number) continue;
+        some.words[p].up = {}; // the horizontal scale is everyone's
+        some.words[p].upNames = {};
+    }
+    if (number > 0) some.yScale = panel.further[number - 1].scale.value_or(ScaleKind::Linear);
+    return some;
 }
 
 namespace {

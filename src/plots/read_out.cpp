@@ -24,6 +24,7 @@ struct CurvePlace {
     const Curve* curve = nullptr;
     double t = 0;    ///< its parameter, by the chord
     double away = 0; ///< mm
+    std::size_t scale = 0;
 };
 
 std::optional<CurvePlace> nearestCurve(std::span<const Drawn> drawn, const Frame& frame, Point mm, double reach) {
@@ -32,10 +33,11 @@ std::optional<CurvePlace> nearestCurve(std::span<const Drawn> drawn, const Frame
         const CurveSamples* samples = curveSamplesOf(each);
         if (!samples || (each.kind && each.kind->tell)) continue;
         const Curve& curve = *curveOf(each);
+        const Frame own = frame.onScale(each.scale);
         for (const Stretch& stretch : samples->stretches) {
             for (std::size_t i = 0; i + 1 < stretch.x.size(); ++i) {
-                const Point a = frame.onSheet(stretch.x[i], stretch.y[i]),
-                            b = frame.onSheet(stretch.x[i + 1], stretch.y[i + 1]);
+                const Point a = own.onSheet(stretch.x[i], stretch.y[i]),
+                            b = own.onSheet(stretch.x[i + 1], stretch.y[i + 1]);
                 const double dx = b.x - a.x, dy = b.y - a.y, square = dx * dx + dy * dy;
                 const double part =
                     square > 0 ? std::clamp(((mm.x - a.x) * dx + (mm.y - a.y) * dy) / square, 0.0, 1.0) : 0;
@@ -44,9 +46,9 @@ std::optional<CurvePlace> nearestCurve(std::span<const Drawn> drawn, const Frame
                 if (!(distance < reach)) continue;
                 reach = distance;
                 nearest = {&curve,
-                           curve.isFunction() ? frame.xAt(foot.x)
+                           curve.isFunction() ? own.xAt(foot.x)
                                               : stretch.t[i] + part * (stretch.t[i + 1] - stretch.t[i]),
-                           distance};
+                           distance, each.scale};
             }
         }
     }
@@ -116,12 +118,12 @@ ReadOut readOutAt(std::span<const Drawn> drawn, const Frame& frame, Point mm, do
     std::optional<Touched> told;
     for (const Drawn& each : drawn) {
         if (!each.kind || !each.kind->tell || each.parts.empty() || !each.parts[0].samples) continue;
-        const auto found = each.kind->tell(each, frame, mm, reach);
+        const auto found = each.kind->tell(each, frame.onScale(each.scale), mm, reach);
         if (found && (!told || found->away < told->away)) told = found;
     }
     if (told && (!place || told->away < place->away)) return {told->text, told->at};
     if (place)
-        return place->curve->isFunction()            ? onFunction(frame, *place->curve, place->t)
+        return place->curve->isFunction()            ? onFunction(frame.onScale(place->scale), *place->curve, place->t)
                : place->curve->radius && frame.polar ? onRadius(frame, *place->curve, place->t)
                                                      : onPath(frame, *place->curve, place->t);
     if (frame.space) return {};

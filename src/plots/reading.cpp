@@ -5,6 +5,7 @@
 #include "plots/field_source.h"
 #include "typeset/formula_math.h"
 
+#include <algorithm>
 #include <iterator>
 
 namespace coulter {
@@ -80,6 +81,7 @@ Drawn drawnOf(const ReadingContext& context, const Plot& plot, const ItemPath& p
     Drawn drawn;
     drawn.path = path;
     drawn.path.part = caseIndex;
+    drawn.scale = std::min(plot.scale, context.panel.further.size());
     drawn.kind = findPlotKind(plot.kind);
     drawn.settings = settingsOfMember(plot, caseIndex, caseCount);
     drawn.finer = plot.finer;

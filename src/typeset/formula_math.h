@@ -2,6 +2,9 @@
 #include "formula/line.h"
 #include "formula/names.h"
 #include "typeset/math.h"
+#include "typeset/tex_math.h"
+
+#include <optional>
 
 namespace coulter {
 
@@ -24,6 +27,13 @@ MathPtr lineMath(const Line& line);
 /// The same in parts between which a long line may be broken: the definition with the first term of its sum, then each
 /// further term with its sign. One part where the formula is no sum.
 std::vector<MathPtr> lineTerms(const Line& line);
+
+/// A formula within words: in the notation of the page, or in TeX's spelling where a backslash stands in it or the
+/// notation has no such thing, as "x =".
+TexRead wordsMath(const std::string& formula, const KnownNames& names);
+
+/// What of some words cannot be typeset, and why; its place counts the characters of the words.
+std::optional<Problem> wordsProblem(const std::string& text, const KnownNames& names);
 
 /// Text in which parts between two $ are formulas: "Depth $z$ below ground". What cannot be read stays as it is.
 /// @param names  of the page, so that f(x) in a text is read as there

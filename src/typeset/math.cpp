@@ -2,6 +2,9 @@
 
 #include "formula/text.h"
 
+#include <algorithm>
+#include <iterator>
+
 namespace coulter {
 namespace {
 
@@ -85,5 +88,27 @@ MathPtr mathSpace(double em) {
     math->width = em;
     return math;
 }
+
+MathPtr mathGrid(std::vector<std::vector<MathPtr>> rows, bool leftAligned) {
+    auto math = node(MathKind::Grid);
+    math->mathClass = MathClass::Inner;
+    math->leftAligned = leftAligned;
+    for (const auto& row : rows) math->columns = std::max(math->columns, row.size());
+    for (auto& row : rows) {
+        row.resize(math->columns);
+        std::ranges::move(row, std::back_inserter(math->children));
+    }
+    return math;
+}
+
+MathPtr mathAccent(MathPtr base, char32_t mark) {
+    auto math = node(MathKind::Accent, {std::move(base)});
+    math->text = encodeUtf8(std::u32string(1, mark));
+    return math;
+}
+
+MathPtr mathOverlined(MathPtr base) { return node(MathKind::Overline, {std::move(base)}); }
+
+MathPtr mathDisplayed(MathPtr content) { return node(MathKind::Display, {std::move(content)}); }
 
 } // namespace coulter

@@ -20,6 +20,10 @@ enum class MathKind : std::uint8_t {
     Fenced,   ///< `open`, content, `close`, which grow with the content
     Large,    ///< ∑, ∏, ∫ in `text`; lower and upper limit, null where there is none
     Cases,    ///< children in pairs (value, condition), behind a brace
+    Grid,     ///< children row by row, `columns` of them in each; null where there is none
+    Accent,   ///< a child under the mark in `text`, a combining character
+    Overline, ///< a child under a line
+    Display,  ///< a child as on a line of its own
     Space,    ///< `width` in em
 };
 
@@ -33,6 +37,8 @@ struct Math {
     std::string text;
     std::string open, close;
     bool italic = false;
+    std::size_t columns = 0;  ///< of a grid
+    bool leftAligned = false; ///< of a grid: columns are, else centred
     double width = 0;
     std::vector<MathPtr> children;
     Ink ink = Ink::Plain;
@@ -49,6 +55,10 @@ MathPtr mathScript(MathPtr base, MathPtr subscript, MathPtr superscript);
 MathPtr mathFenced(std::string open, MathPtr content, std::string close);
 MathPtr mathLarge(std::string symbol, MathPtr lower, MathPtr upper);
 MathPtr mathSpace(double em);
+MathPtr mathGrid(std::vector<std::vector<MathPtr>> rows, bool leftAligned);
+MathPtr mathAccent(MathPtr base, char32_t mark); ///< a combining character, such as U+0302
+MathPtr mathOverlined(MathPtr base);
+MathPtr mathDisplayed(MathPtr content); ///< as on a line of its own: large fractions and operators
 
 /// Lays mathematics out with the metrics of the OpenType MATH table of the mathematical font.
 /// @param size     mm of one em

@@ -1,6 +1,7 @@
 #include "typeset/math_glyphs.h"
 
 #include <algorithm>
+#include <cstdlib>
 #include <vector>
 
 namespace coulter {
@@ -15,6 +16,10 @@ char32_t slanted(char32_t c) {
     if (c >= U'Α' && c <= U'Ω') return 0x1D6E2 + (c - U'Α');
     if (c == U'ϑ') return 0x1D717;
     if (c == U'ϕ') return 0x1D719;
+    if (c == U'ϵ') return 0x1D716;
+    if (c == U'ϱ') return 0x1D71A;
+    if (c == U'ϖ') return 0x1D71B;
+    if (c == U'∂') return 0x1D715;
     return c;
 }
 
@@ -86,6 +91,17 @@ Box mathGlyphBox(std::uint32_t glyph, double size, const std::string& text, Ink 
     box.italic = hb_ot_math_get_glyph_italics_correction(font, glyph) * scale;
     box.glyphs.push_back({FontId::Math, size, glyph, 0, 0, text, ink});
     return box;
+}
+
+double accentMiddle(char32_t character) {
+    hb_font_t* font = shapingFont(FontId::Math);
+    const std::uint32_t glyph = mathGlyph(character, false);
+    hb_glyph_extents_t extents{};
+    hb_font_get_glyph_extents(font, glyph, &extents);
+    // The font's own place, unless it has none: then the middle of what is seen.
+    const hb_position_t attachment = hb_ot_math_get_glyph_top_accent_attachment(font, glyph);
+    const double seen = extents.x_bearing + extents.width / 2.0;
+    return (std::abs(attachment - seen) < extents.width ? attachment : seen) / emUnits;
 }
 
 Box grownGlyph(char32_t character, double height, double size, const std::string& text, Ink ink) {

@@ -14,6 +14,9 @@ std::uint32_t mathGlyph(char32_t character, bool italic);
 /// One glyph of the mathematical font, with its true extents.
 Box mathGlyphBox(std::uint32_t glyph, double size, const std::string& text, Ink ink);
 
+/// Where the middle of an accent's mark is to stand over what it accents, in em from its origin.
+double accentMiddle(char32_t character);
+
 /// A glyph grown to at least `height` mm: the font's next larger variant, or an assembly of its parts.
 /// Its baseline is the glyph's own.
 Box grownGlyph(char32_t character, double height, double size, const std::string& text, Ink ink);

@@ -30,6 +30,10 @@ public:
         case MathKind::Fenced: return fenced(math, style);
         case MathKind::Large: return large(math, style);
         case MathKind::Cases: return cases(math, style);
+        case MathKind::Grid: return grid(math, style);
+        case MathKind::Accent: return accent(math, style);
+        case MathKind::Overline: return overline(math, style);
+        case MathKind::Display: return box(*math.children[0], Style::Display);
         case MathKind::Space: {
             Box space;
             space.width = math.width * em(style);
@@ -310,6 +314,58 @@ private:
         Box result = centredOnAxis(grownGlyph(U'{', body.height(), em(style), "{", Ink::Plain), em(style));
         result.space(0.15 * em(style));
         result.append(body);
+        return result;
+    }
+
+    Box grid(const Math& math, Style style) const {
+        const Style inner = style == Style::Display ? Style::Text : style;
+        const std::size_t columns = math.columns, rows = columns == 0 ? 0 : math.children.size() / columns;
+        std::vector<Box> cells;
+        std::vector<double> widths(columns, 0);
+        for (std::size_t i = 0; i < rows * columns; ++i) {
+            cells.push_back(math.children[i] ? box(*math.children[i], inner) : Box{});
+            widths[i % columns] = std::max(widths[i % columns], cells[i].width);
+        }
+        Box body;
+        double y = 0;
+        for (std::size_t r = 0; r < rows; ++r) {
+            double ascent = 0.75 * em(style), descent = 0.25 * em(style), x = 0;
+            for (std::size_t c = 0; c < columns; ++c) {
+                ascent = std::max(ascent, cells[r * columns + c].ascent);
+                descent = std::max(descent, cells[r * columns + c].descent);
+            }
+            y += ascent + (r > 0 ? 0.3 * em(style) : 0);
+            for (std::size_t c = 0; c < columns; ++c) {
+                const Box& cell = cells[r * columns + c];
+                body.add(cell, x + (math.leftAligned ? 0 : (widths[c] - cell.width) / 2), y);
+                x += widths[c] + (c + 1 < columns ? em(style) : 0);
+            }
+            body.width = x;
+            y += descent;
+        }
+        body.descent = y;
+        return centredOnAxis(body, em(style));
+    }
+
+    Box accent(const Math& math, Style style) const {
+        const Box base = box(*math.children[0], style);
+        const char32_t c = decodeUtf8(math.text).front();
+        const Box mark = mathGlyphBox(mathGlyph(c, false), em(style), math.text, Ink::Plain);
+        // The mark is drawn for letters as high as the font says, with its own place over the origin.
+        const double rise = std::max(0.0, base.ascent - constant(HB_OT_MATH_CONSTANT_ACCENT_BASE_HEIGHT, style));
+        Box result = base;
+        result.add(mark, (base.width + base.italic) / 2 - accentMiddle(c) * em(style), -rise);
+        result.ascent = std::max(base.ascent, mark.ascent + rise);
+        return result;
+    }
+
+    Box overline(const Math& math, Style style) const {
+        const Box base = box(*math.children[0], style);
+        const double thickness = constant(HB_OT_MATH_CONSTANT_OVERBAR_RULE_THICKNESS, style),
+                     gap = constant(HB_OT_MATH_CONSTANT_OVERBAR_VERTICAL_GAP, style);
+        Box result = base;
+        result.rules.push_back({0, -base.ascent - gap - thickness, base.width + base.italic, thickness});
+        result.ascent = base.ascent + gap + thickness;
         return result;
     }
 

@@ -5,8 +5,9 @@
 
 namespace coulter {
 
-/// Text with the values of quantities put in for {name}: "well at {r_0}" → "well at 0.5 m". Names that are no quantity
-/// stay as they are.
+/// Text with values of the page put in for what stands in braces: "well at {r_0}" → "well at 0.5 m", and so in
+/// formulas: "$r_0 = {r_0}$". Any formula that is worth a number may stand there, and behind a colon how many digits
+/// are shown at most: "{f(r_0):3}". What is no number of the page stays as it is.
 std::string withValues(const Page& page, const std::string& text);
 
 /// Unit for a label, spelled in print characters: "kg m-3" → "kg m⁻³".

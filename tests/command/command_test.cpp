@@ -1,12 +1,14 @@
 #include "files/file_access.h"
 #include "files/recipe.h"
 
+#include <algorithm>
 #include <array>
 #include <catch2/catch.hpp>
 #include <cstdio>
 #include <cstdlib>
 #include <filesystem>
 #include <fstream>
+#include <nlohmann/json.hpp>
 #include <pty.h>
 #include <sstream>
 #include <sys/wait.h>
@@ -391,4 +393,53 @@ TEST_CASE("piped, nothing but the answer is said; what is too dear is written as
     CHECK(dear.out.find('\r') == std::string::npos);
     CHECK(fs::file_size(folder / "g.csv") > 50);
     CHECK(run("verify --patient " + (folder / "a.svg")).status == 0);
+}
+
+TEST_CASE("coulter render writes a figure for each value, several at a time") {
+    const Folder folder;
+    const Ran range =
+        run("render " + demo + " -o " + (folder / "range") + " --format svg --set A=5..6 --count 3 --jobs 2");
+    INFO(range.out);
+    CHECK(range.status == 0);
+    for (const char* value : {"5", "5.5", "6"}) {
+        const fs::path path = folder / ("range/soil-temperature-A=" + std::string(value) + ".svg");
+        REQUIRE(fs::exists(path));
+        CHECK(run("verify " + path.string()).status == 0);
+        const auto recipe = readRecipe(run("recipe " + path.string() + " -o -").out);
+        REQUIRE(recipe.document);
+        CHECK(std::ranges::any_of(recipe.document->page, [&](const std::string& line) {
+            return line.starts_with("A = " + std::string(value));
+        }));
+    }
+    // The same bytes one at a time.
+    run("render " + demo + " -o " + (folder / "one") + " --format svg --set 'A={5, 5.5}'");
+    CHECK(*readFile(folder / "one/soil-temperature-A=5.5.svg").bytes ==
+          *readFile(folder / "range/soil-temperature-A=5.5.svg").bytes);
+    CHECK(run("render " + demo + " -o " + (folder / "x") + " --set A=1..2").out.find("--count") != std::string::npos);
+    CHECK(run("render " + demo + " -o " + (folder / "x") + " --set 'A={1, b}'").status == 2);
+    CHECK(run("render " + demo + " -o " + (folder / "x") + " --set A=0..2 --count 3 --logarithmic").status == 2);
+    CHECK(run("render " + demo + " -o " + (folder / "x") + " --set 'A={1, 2}' --set 'T_m={1, 2}'").status == 2);
+    CHECK_FALSE(fs::exists(folder / "x"));
+}
+
+TEST_CASE("coulter remarks says what a referee would, with its place and remedy, and can be strict") {
+    const Folder folder;
+    const std::string good = folder / "good.coulter", bad = folder / "bad.coulter";
+    std::ofstream(good)
+        << R"~({"coulter": 3, "page": ["f(x) = sin(x)", "x in [0, 6]"], "panels": [{"y": {"label": "Wave $f$"}, "plots": [{"of": "f(x)"}]}]})~";
+    std::ofstream(bad)
+        << R"~({"coulter": 3, "page": ["f(x) = sin(x)", "x in [0, 6]", "q = 3"], "panels": [{"plots": [{"of": "f(x)"}, {"of": "f(x)"}]}]})~";
+    CHECK(run("remarks --strict " + good).status == 0);
+    const Ran said = run("remarks " + good + " " + bad);
+    CHECK(said.status == 0);
+    CHECK(said.out.find(bad + ": panels[0].plots[1]: “f(x)” is drawn twice as line. — Remove the second one\n") !=
+          std::string::npos);
+    CHECK(said.out.find(bad + ": page[2]: Nothing uses the quantity “q”.") != std::string::npos);
+    CHECK(run("remarks --strict " + bad).status == 1);
+    const auto json = nlohmann::json::parse(run("remarks --json " + bad).out);
+    CHECK(json.size() == 2);
+    CHECK(json[0]["recipe"] == bad);
+    CHECK(run("remarks").status == 2);
+    CHECK(lineCount(run("remarks --list").out) >= 40);
+    CHECK(run("remarks " + (folder / "none.coulter")).status == 1);
 }

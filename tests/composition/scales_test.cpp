@@ -145,9 +145,9 @@ TEST_CASE("values without a place on a logarithmic scale are counted in a remark
     Document d = document({"f(x) = x - 5", "x in [0, 10], count 11"}, {"f(x)"});
     d.panels[0].y.scale = ScaleKind::Logarithmic;
     const std::vector<Finding> said = findingsOf(drawFigure(d));
-    REQUIRE(said.size() == 1);
-    CHECK(said[0].said.sentence ==
-          "f(x): 6 of 11 values are not positive and have no place on the logarithmic vertical scale.");
+    CHECK(std::ranges::count(
+              said, "f(x): 6 of 11 values are not positive and have no place on the logarithmic vertical scale.",
+              [](const Finding& each) { return each.said.sentence; }) == 1);
 }
 
 TEST_CASE("zero lines are drawn where a scale has its zero, and given ticks stand as given") {

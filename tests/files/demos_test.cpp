@@ -1,8 +1,10 @@
 #include "figure/scale_settings.h"
+#include "figure/sheet_settings.h"
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/plot_schema.h"
 #include "files/recipe.h"
+#include "notes/note_kind.h"
 #include "plots/plot_kind.h"
 
 #include "../plots/other_value.h"
@@ -37,9 +39,10 @@ void conforms(const Json& value, Json schema, const Json& root, const std::strin
     if (schema.contains("const")) CHECK(value == schema["const"]);
     if (schema.contains("minimum")) CHECK(value >= schema["minimum"]);
     if (schema.contains("maximum")) CHECK(value <= schema["maximum"]);
-    if (schema.contains("anyOf")) { // a plot: the definition of its kind
-        const std::string kind = value.value("kind", "line");
-        schema = root.at(Json::json_pointer("/$defs/plot, " + kind));
+    if (schema.contains("anyOf")) { // a plot or a note: the definition of its kind
+        const std::string first = schema["anyOf"][0]["$ref"].get<std::string>().substr(1);
+        const std::string kind = value.value("kind", first.substr(first.find(", ") + 2));
+        schema = root.at(Json::json_pointer(first.substr(0, first.find(", ") + 2) + kind));
     }
     if (value.is_object()) {
         for (const auto& [key, inner] : value.items()) {
@@ -88,6 +91,9 @@ TEST_CASE("the schema allows what is written") {
     Document full;
     full.page = {"f(x) = x"};
     full.sheet = {100, 60, 8, 0.01, 600};
+    full.sheet.rowHeights = {2};
+    full.sheet.columnWidths = {0.5, 3};
+    for (const Setting* setting : sheetSettings()) set(full.sheet.settings, *setting, otherValue(*setting));
     Panel& panel = full.panels[0];
     panel.title = "t";
     panel.x = {"x", Limits{0, 1}, ScaleKind::Linear, {}};
@@ -104,10 +110,21 @@ TEST_CASE("the schema allows what is written") {
         CHECK(plot.settings.size() == kind->settings.size());
         panel.plots.push_back(plot);
     }
+    for (const NoteKind* kind : noteKinds()) {
+        Note note{kind->name, "words", {}, {}};
+        for (std::size_t i = 0; i < kind->leastPlaces; ++i) note.at.push_back({"1", "f(2)"});
+        for (const Setting* setting : kind->settings) set(note.settings, *setting, otherValue(*setting));
+        CHECK(note.settings.size() == kind->settings.size());
+        panel.notes.push_back(note);
+    }
+    panel.cell = Cell{1, 2, 3, 2};
+    panel.further = {panel.x};
+    panel.plots.back().scale = 1;
     panel.colour.limits = Limits{1, 2};
     panel.equalScales = false;
     panel.view = {10, 20};
     conforms(Json::parse(writeRecipe(full)), root, root, "full");
+    CHECK(readRecipe(writeRecipe(full)).document == full);
 }
 
 TEST_CASE("the schema lists the same words and bounds as the program") {
@@ -124,6 +141,10 @@ TEST_CASE("the schema lists the same words and bounds as the program") {
     const auto plots = plotDefinitions();
     for (const auto& [name, definition] : plots.items()) {
         INFO(name);
+        if (name == "sheet settings") {
+            for (const auto& [key, setting] : definition.items()) CHECK(sheet[key] == Json::parse(setting.dump()));
+            continue;
+        }
         CHECK(defs[name] == Json::parse(definition.dump()));
     }
 }

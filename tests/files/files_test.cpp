@@ -1,5 +1,7 @@
 #include "drawing/cairo_painter.h"
+#include "figure/panel_grid.h"
 #include "figure/scale_settings.h"
+#include "figure/sheet_settings.h"
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
@@ -118,7 +120,7 @@ TEST_CASE("the recipe's text is as it always was") {
     d.page = {"f(x) = x", "x in [0, 1]"};
     d.panels[0].plots.push_back(plotOf("f(x)"));
     CHECK(writeRecipe(d) == R"~({
-  "coulter": 2,
+  "coulter": 3,
   "page": [
     "f(x) = x",
     "x in [0, 1]"
@@ -153,7 +155,6 @@ TEST_CASE("what does not belong in a recipe is refused with its path") {
         {R"({"coulter": 1, "panels": [{"x": {"limits": [3, 1]}}]})", "panels[0].x.limits must be"},
         {R"({"coulter": 1, "panels": [{"x": {"limits": [3]}}]})", "panels[0].x.limits must be two numbers"},
         {R"({"coulter": 1, "panels": []})", "panels is empty"},
-        {R"({"coulter": 1, "panels": [{}, {}]})", "panels has 2 entries"},
         {R"({"coulter": 1, "page": [1]})", "page[0] must be text"},
         {R"({"coulter": 1, "page": "x"})", "page must be a list"},
         {R"({"coulter": 1, "sheet": {"width": 1e9}})", "sheet.width must be a number from 20 to 2000"},
@@ -448,4 +449,42 @@ TEST_CASE("single values of a recipe are set by their paths, and refused as in a
         CHECK_FALSE(refused.document);
         CHECK_FALSE(refused.problem.sentence.empty());
     }
+}
+
+TEST_CASE("recipes of several panels and scales are read as they are written") {
+    Document d;
+    d.page = {"f(x) = x", "x in [0, 1]"};
+    d.panels = {Panel{}, Panel{}, Panel{}};
+    d.panels[0].cell = Cell{0, 0, 2, 1};
+    d.panels[1].cell = Cell{0, 1};
+    d.panels[2].cell = Cell{1, 1};
+    d.sheet.columnWidths = {1, 2.5};
+    set(d.sheet.settings, sharedAcrossSetting, std::string("columns"));
+    d.panels[1].further = {Axis{}, Axis{}};
+    d.panels[1].further[1].label = "Pressure";
+    d.panels[1].plots = {plotOf("f(x)")};
+    d.panels[1].plots[0].scale = 2;
+    const RecipeRead read = readRecipe(writeRecipe(d));
+    REQUIRE(read.document);
+    CHECK(*read.document == d);
+}
+
+TEST_CASE("panels without a place of their own and scales that are not there are refused with their place") {
+    const auto refusal = [](const std::string& panels, const std::string& sheet = "{}") {
+        const RecipeRead read =
+            readRecipe(R"({"coulter": 2, "page": [], "sheet": )" + sheet + R"(, "panels": )" + panels + "}");
+        CHECK_FALSE(read.document);
+        return read.problem.sentence;
+    };
+    CHECK(refusal(R"([{"cell": {"row": 1, "column": 1, "rows": 2}}, {"cell": {"row": 2, "column": 1}}])") ==
+          "In the recipe, panels[1] lies over panels[0].");
+    CHECK(refusal(R"([{"cell": {"row": 0, "column": 1}}])").find("panels[0].cell.row") != std::string::npos);
+    CHECK(refusal(R"([{"cell": {"row": 1.5, "column": 1}}])").find("whole number") != std::string::npos);
+    CHECK(refusal(R"([{"plots": [{"kind": "line", "of": "x", "scale": 1}]}])").find("0 further scales") !=
+          std::string::npos);
+    CHECK(refusal(R"([{}])", R"({"row heights": [0]})").find("sheet.row heights[0]") != std::string::npos);
+    CHECK(refusal("[]").find("a panel at least") != std::string::npos);
+    std::string many = "[{}";
+    for (int i = 0; i < mostPanels; ++i) many += ",{}";
+    CHECK(refusal(many + "]").find("panels") != std::string::npos);
 }

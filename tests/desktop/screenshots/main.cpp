@@ -121,6 +121,28 @@ void surface() {
     keep(driver, "surface");
 }
 
+/// Two panels that share a scale, the lower one selected.
+void panels() {
+    WindowDriver driver;
+    driver.window().open("demos/pumping-residuals/pumping-residuals.coulter");
+    driver.settle();
+    driver.sheet()->select({coulter::ItemKind::Panel, 1, 0, 0});
+    driver.settle();
+    const auto& frame = driver.figure().figure.panels[1].frame().rect;
+    driver.move(driver.sheet(), driver.sheet()->toWidget({frame.x + 30, frame.y + 4}));
+    keep(driver, "panels");
+}
+
+/// Notes on a panel, one of them selected.
+void notes() {
+    WindowDriver driver;
+    driver.window().open("demos/plume/plume.coulter");
+    driver.settle();
+    driver.sheet()->select({coulter::ItemKind::Note, 0, 2, 0});
+    driver.settle();
+    keep(driver, "notes");
+}
+
 void drawAs() {
     WindowDriver driver;
     driver.window().open("demos/hill/hill.coulter");
@@ -246,6 +268,8 @@ int main(int argc, char** argv) {
     contours();
     surface();
     drawAs();
+    panels();
+    notes();
     table();
     completion();
     functions();
