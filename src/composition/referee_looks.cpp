@@ -1,11 +1,13 @@
 // What a referee asks of the looks.
 #include "composition/referee.h"
+#include "drawing/clip_polyline.h"
 #include "drawing/colour_vision.h"
 #include "drawing/oklab.h"
 #include "figure/panel_grid.h"
 #include "notes/note_settings.h"
 #include "plots/common_settings.h"
 #include "plots/plot_kind.h"
+#include "plots/sampling.h"
 #include "plots/telling.h"
 
 #include <algorithm>
@@ -142,13 +144,9 @@ void coveringLegend(const Figure& figure, std::vector<Finding>& found) {
         const bool covers = std::ranges::any_of(panel.drawn, [&](const Drawn& drawn) {
             const CurveSamples* samples = curveSamplesOf(drawn);
             if (!samples || !drawn.kind->swatch) return false;
-            const Frame frame = panel.frameOf(drawn);
-            return std::ranges::any_of(samples->stretches, [&](const Stretch& stretch) {
-                for (std::size_t i = 0; i < stretch.x.size(); ++i) {
-                    if (legend.contains(frame.onSheet(stretch.x[i], stretch.y[i]))) return true;
-                }
-                return false;
-            });
+            // A straight curve has no points on its way through.
+            return std::ranges::any_of(linesOf(*samples, panel.frameOf(drawn)),
+                                       [&](const auto& line) { return !clipPolyline(line, legend).empty(); });
         });
         if (!covers) continue;
         found.push_back(findingOf("The legend covers a curve.", {ItemKind::Legend, p, 0, 0}, "Put it outside",
