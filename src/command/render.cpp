@@ -179,7 +179,7 @@ void addRender(CLI::App& app, int& status) {
     command->add_option("RECIPE", arguments->recipes, "recipes, or figures with their recipe inside")->required();
     command->add_option("-o,--output", arguments->output, "file, or folder for several; - for standard output")
         ->required();
-    command->add_option("--format", arguments->format, "pdf, svg or png; else taken from the file's ending");
+    command->add_option("--format", arguments->format, "pdf, svg, png or eps; else taken from the file's ending");
     command->add_option("--dpi", arguments->dpi, "dots per inch of a bitmap, in place of the recipe's");
     command
         ->add_option("--set", arguments->quantities,

@@ -250,7 +250,7 @@ void MainWindow::chooseExport() {
 void MainWindow::exportTo(const QString& path) {
     const ExportFormat* format = findFormat(QFileInfo(path).suffix().toLower().toStdString());
     if (!format)
-        return say(tr("The ending of %1 names no format; write .pdf, .svg or .png.").arg(QFileInfo(path).fileName()),
+        return say(tr("The ending of %1 names no format; write .pdf, .svg, .png or .eps.").arg(QFileInfo(path).fileName()),
                    true);
     if (exporting_) return say(tr("An export is still being written; try again in a moment."), true);
     exporting_ = true;

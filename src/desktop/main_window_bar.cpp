@@ -89,7 +89,7 @@ void MainWindow::makeBar() {
     });
     action(tr("Open"), QKeySequence::Open, [this] {
         const QString path = QFileDialog::getOpenFileName(this, tr("Open a recipe or a figure"), QString(),
-                                                          tr("Recipes and figures (*.coulter *.pdf *.svg *.png)"));
+                                                          tr("Recipes and figures (*.coulter *.pdf *.svg *.png *.eps)"));
         if (!path.isEmpty() && mayDiscard()) open(path);
     });
     action(tr("Save"), QKeySequence::Save, [this] { save(); });

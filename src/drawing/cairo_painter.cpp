@@ -3,8 +3,10 @@
 #include <array>
 #include <cairo-ft.h>
 #include <cairo-pdf.h>
+#include <cairo-ps.h>
 #include <cairo.h>
 #include <cmath>
+#include <cstdio>
 #include <memory>
 
 namespace coulter {
@@ -194,16 +196,12 @@ Raster paintRaster(const Scene& scene, double dotsPerMm, Colour paper) {
     return raster;
 }
 
-std::string paintPdf(const Scene& scene, const std::string& title) {
-    constexpr double points = 72 / 25.4;
-    std::string bytes;
-    cairo_surface_t* surface =
-        cairo_pdf_surface_create_for_stream(append, &bytes, scene.width * points, scene.height * points);
-    cairo_pdf_surface_restrict_to_version(surface, CAIRO_PDF_VERSION_1_5);
-    // A date would make every export another file.
-    cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_CREATE_DATE, "2000-01-01T00:00:00Z");
-    cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_CREATOR, "Coulter");
-    if (!title.empty()) cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_TITLE, title.c_str());
+namespace {
+
+constexpr double points = 72 / 25.4; // PostScript points in a mm
+
+/// Draws the only page and takes the surface away; whether all of it went well.
+bool paintPage(cairo_surface_t* surface, const Scene& scene) {
     cairo_t* cr = cairo_create(surface);
     cairo_scale(cr, points, points);
     paintScene(cr, scene);
@@ -213,7 +211,48 @@ std::string paintPdf(const Scene& scene, const std::string& title) {
     cairo_surface_finish(surface);
     const bool good = drawn && cairo_surface_status(surface) == CAIRO_STATUS_SUCCESS;
     cairo_surface_destroy(surface);
-    return good ? bytes : std::string();
+    return good;
+}
+
+} // namespace
+
+std::string paintPdf(const Scene& scene, const std::string& title) {
+    std::string bytes;
+    cairo_surface_t* surface =
+        cairo_pdf_surface_create_for_stream(append, &bytes, scene.width * points, scene.height * points);
+    cairo_pdf_surface_restrict_to_version(surface, CAIRO_PDF_VERSION_1_5);
+    // A date would make every export another file.
+    cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_CREATE_DATE, "2000-01-01T00:00:00Z");
+    cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_CREATOR, "Coulter");
+    if (!title.empty()) cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_TITLE, title.c_str());
+    return paintPage(surface, scene) ? bytes : std::string();
+}
+
+std::string paintEps(const Scene& scene, double dotsPerInch, const std::vector<std::string>& comments) {
+    std::string bytes;
+    cairo_surface_t* surface =
+        cairo_ps_surface_create_for_stream(append, &bytes, scene.width * points, scene.height * points);
+    cairo_ps_surface_restrict_to_level(surface, CAIRO_PS_LEVEL_3);
+    cairo_ps_surface_set_eps(surface, 1);
+    cairo_surface_set_fallback_resolution(surface, dotsPerInch, dotsPerInch);
+    for (const std::string& comment : comments) cairo_ps_surface_dsc_comment(surface, comment.c_str());
+    if (!paintPage(surface, scene)) return {};
+    // A date would make every export another file, and the sheet is as large as it is, not as what is drawn on it.
+    char size[200];
+    std::snprintf(size, sizeof size, "0 0 %.0f %.0f", std::ceil(scene.width * points),
+                  std::ceil(scene.height * points));
+    char exact[200];
+    std::snprintf(exact, sizeof exact, "%%%%HiResBoundingBox: 0 0 %.3f %.3f\n", scene.width * points,
+                  scene.height * points);
+    const auto lineOf = [&](std::string_view key, const std::string& instead) {
+        const auto at = bytes.find(key);
+        if (at != std::string::npos) bytes.replace(at, bytes.find('\n', at) + 1 - at, instead);
+    };
+    lineOf("%%CreationDate: ", "");
+    lineOf("%%HiResBoundingBox: ", "");
+    lineOf("%%PageBoundingBox: ", std::string("%%PageBoundingBox: ") + size + "\n");
+    lineOf("%%BoundingBox: ", std::string("%%BoundingBox: ") + size + "\n" + exact);
+    return bytes;
 }
 
 } // namespace coulter

@@ -22,4 +22,11 @@ Raster paintRaster(const Scene& scene, double dotsPerMm, Colour paper = {0xff, 0
 /// The scene as a PDF page at its true size, with text that can be selected and no date of its own.
 std::string paintPdf(const Scene& scene, const std::string& title);
 
+/// The scene as Encapsulated PostScript (Adobe, "Encapsulated PostScript File Format Specification", version 3.0) at
+/// its true size, with no date of its own. The format has no opacity: what lies under something translucent becomes
+/// dots there.
+/// @param dotsPerInch  of these dots
+/// @param comments     lines for the head of the file, each beginning with % and no longer than 255 characters
+std::string paintEps(const Scene& scene, double dotsPerInch, const std::vector<std::string>& comments);
+
 } // namespace coulter

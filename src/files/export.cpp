@@ -11,10 +11,11 @@
 namespace coulter {
 namespace {
 
-constexpr std::array<ExportFormat, 3> formats{{
+constexpr std::array<ExportFormat, 4> formats{{
     {"pdf", "vector page with text that can be selected", writePdf, isPdf, recipeInPdf},
     {"svg", "vector drawing for the web and for drawing programs", writeSvgFigure, isSvg, recipeInSvg},
     {"png", "bitmap at the sheet's resolution", writePng, isPng, recipeInPng},
+    {"eps", "vector drawing for print shops; what is translucent becomes dots", writeEps, isEps, recipeInEps},
 }};
 
 Problem saying(std::string sentence, std::string suggestion = "") {

@@ -7,7 +7,7 @@
 
 namespace coulter {
 
-// One file for each format: pdf_format.cpp, svg_format.cpp, png_format.cpp. See ExportFormat for what each does.
+// One file for each format: pdf_format.cpp, svg_format.cpp, png_format.cpp, eps_format.cpp. See ExportFormat for what each does.
 
 std::string writePdf(const Figure& figure, const std::string& recipe);
 bool isPdf(std::string_view bytes);
@@ -20,5 +20,9 @@ std::optional<std::string> recipeInSvg(std::string_view bytes);
 std::string writePng(const Figure& figure, const std::string& recipe);
 bool isPng(std::string_view bytes);
 std::optional<std::string> recipeInPng(std::string_view bytes);
+
+std::string writeEps(const Figure& figure, const std::string& recipe);
+bool isEps(std::string_view bytes);
+std::optional<std::string> recipeInEps(std::string_view bytes);
 
 } // namespace coulter

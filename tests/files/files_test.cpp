@@ -16,7 +16,9 @@
 #include <filesystem>
 #include <fstream>
 #include <nlohmann/json.hpp>
+#include <png.h>
 #include <random>
+#include <sstream>
 #include <sys/stat.h>
 #include <tbb/global_control.h>
 #include <unistd.h>
@@ -487,4 +489,68 @@ TEST_CASE("panels without a place of their own and scales that are not there are
     std::string many = "[{}";
     for (int i = 0; i < mostPanels; ++i) many += ",{}";
     CHECK(refusal(many + "]").find("panels") != std::string::npos);
+}
+
+namespace {
+
+/// The dots of a PNG file, three bytes each.
+std::vector<unsigned char> dotsOfPng(const std::string& bytes) {
+    png_image image{};
+    image.version = PNG_IMAGE_VERSION;
+    REQUIRE(png_image_begin_read_from_memory(&image, bytes.data(), bytes.size()));
+    image.format = PNG_FORMAT_RGB;
+    std::vector<unsigned char> dots(PNG_IMAGE_SIZE(image));
+    REQUIRE(png_image_finish_read(&image, nullptr, dots.data(), 0, nullptr));
+    return dots;
+}
+
+} // namespace
+
+TEST_CASE("bitmaps of the newest format show the same dots in fewer bytes") {
+    Document few;
+    few.page = {"f(x) = sin(x)", "x in [0, 9]", "h(x, y) = sin(x y)", "y in [0, 3]"};
+    few.panels[0].plots = {plotOf("f(x)")};
+    few.sheet.resolution = 100;
+    Document many = few;
+    many.panels[0].plots = {plotOf("h(x, y)", "heatmap")};
+    for (Document d : {few, many}) {
+        d.format = 2;
+        const Exported before = exportFigure(d, *findFormat("png"));
+        d.format = newestFormat;
+        const Exported after = exportFigure(d, *findFormat("png"));
+        REQUIRE((before.bytes && after.bytes));
+        CHECK(dotsOfPng(*before.bytes) == dotsOfPng(*after.bytes));
+        CHECK(after.bytes->size() < before.bytes->size());
+    }
+}
+
+TEST_CASE("an EPS file has its size, no date, and lines that any reader takes") {
+    Document d;
+    d.page = {"f(x) = sin(x)", "x in [0, 9]"};
+    d.panels[0].plots = {plotOf("f(x)")};
+    d.panels[0].title = std::string(2000, 'w');
+    d.sheet.width = 100;
+    d.sheet.height = 100;
+    const Exported eps = exportFigure(d, *findFormat("eps"));
+    REQUIRE(eps.bytes);
+    CHECK(eps.bytes->starts_with("%!PS-Adobe-3.0 EPSF-3.0"));
+    CHECK(eps.bytes->find("CreationDate") == std::string::npos);
+    // 100 mm are 283.465 points, whatever is drawn on them.
+    const auto box = eps.bytes->find("%%HiResBoundingBox:");
+    REQUIRE(box != std::string::npos);
+    CHECK(eps.bytes->find("%%BoundingBox: 0 0 284 284\n") != std::string::npos);
+    std::istringstream numbers(eps.bytes->substr(eps.bytes->find(':', box) + 1, 80));
+    double left = -1, bottom = -1, right = 0, top = 0;
+    numbers >> left >> bottom >> right >> top;
+    CHECK(left == 0);
+    CHECK(bottom == 0);
+    CHECK(right == Approx(283.465));
+    CHECK(top == Approx(283.465));
+    std::size_t longest = 0, begin = 0;
+    const auto head = eps.bytes->find("%%EndComments");
+    for (std::size_t end = eps.bytes->find('\n'); end < head; end = eps.bytes->find('\n', begin)) {
+        longest = std::max(longest, end - begin);
+        begin = end + 1;
+    }
+    CHECK(longest <= 255);
 }
