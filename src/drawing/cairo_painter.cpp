@@ -5,8 +5,8 @@
 #include <cairo-pdf.h>
 #include <cairo-ps.h>
 #include <cairo.h>
+#include <charconv>
 #include <cmath>
-#include <cstdio>
 #include <memory>
 
 namespace coulter {
@@ -238,20 +238,22 @@ std::string paintEps(const Scene& scene, double dotsPerInch, const std::vector<s
     for (const std::string& comment : comments) cairo_ps_surface_dsc_comment(surface, comment.c_str());
     if (!paintPage(surface, scene)) return {};
     // A date would make every export another file, and the sheet is as large as it is, not as what is drawn on it.
-    char size[200];
-    std::snprintf(size, sizeof size, "0 0 %.0f %.0f", std::ceil(scene.width * points),
-                  std::ceil(scene.height * points));
-    char exact[200];
-    std::snprintf(exact, sizeof exact, "%%%%HiResBoundingBox: 0 0 %.3f %.3f\n", scene.width * points,
-                  scene.height * points);
+    const auto digits = [](double value, int decimals) { // the same in every locale
+        char text[64];
+        return std::string(text,
+                           std::to_chars(text, text + sizeof text, value, std::chars_format::fixed, decimals).ptr);
+    };
+    const double width = scene.width * points, height = scene.height * points;
+    const std::string size = "0 0 " + digits(std::ceil(width), 0) + " " + digits(std::ceil(height), 0) + "\n",
+                      exact = "%%HiResBoundingBox: 0 0 " + digits(width, 3) + " " + digits(height, 3) + "\n";
     const auto lineOf = [&](std::string_view key, const std::string& instead) {
         const auto at = bytes.find(key);
         if (at != std::string::npos) bytes.replace(at, bytes.find('\n', at) + 1 - at, instead);
     };
     lineOf("%%CreationDate: ", "");
     lineOf("%%HiResBoundingBox: ", "");
-    lineOf("%%PageBoundingBox: ", std::string("%%PageBoundingBox: ") + size + "\n");
-    lineOf("%%BoundingBox: ", std::string("%%BoundingBox: ") + size + "\n" + exact);
+    lineOf("%%PageBoundingBox: ", "%%PageBoundingBox: " + size);
+    lineOf("%%BoundingBox: ", "%%BoundingBox: " + size + exact);
     return bytes;
 }
 

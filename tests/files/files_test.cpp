@@ -69,7 +69,7 @@ struct Folder {
     }
 };
 
-std::string bytesOf(const char* format, const Document& document) {
+std::string bytesOf(std::string_view format, const Document& document) {
     const Exported exported = exportFigure(document, *findFormat(format));
     INFO(exported.problem.sentence);
     REQUIRE(exported.bytes);
@@ -194,7 +194,9 @@ namespace {
 
 void sameBytes(const Document& d) {
     const fs::path before = fs::current_path();
-    for (const char* format : {"pdf", "svg", "png"}) {
+    for (const ExportFormat& each : exportFormats()) {
+        const std::string format(each.name);
+        INFO(format);
         const std::string first = bytesOf(format, d);
         CHECK(bytesOf(format, d) == first);
         {
