@@ -1,36 +1,15 @@
 #pragma once
-#include "desktop/document_session.h"
-#include "desktop/look.h"
-#include "plots/plot_kind.h"
-
-#include <QDialog>
-#include <thread>
-
-class QListWidget;
+#include "desktop/picture_sheet.h"
+#include "figure/item_path.h"
 
 namespace coulter {
 
-/// “Draw as …”: small true pictures of one plot in every kind that fits it, each drawn by the same pipeline as every
-/// figure as soon as it is its turn. Choosing one draws the plot so.
-class KindSheet : public QDialog {
-    Q_OBJECT
-public:
-    /// @param path  of the plot
-    KindSheet(DocumentSession& session, const LookSettings& look, const ItemPath& path, QWidget* parent = nullptr);
+/// “Draw as …”: small true pictures of one plot in every kind that fits it, and in every way of a kind that has
+/// several. Choosing one draws the plot so.
+/// @param path  of the plot
+PictureSheet* makeKindSheet(DocumentSession& session, const LookSettings& look, const ItemPath& path, QWidget* parent);
 
-    /// How many of its pictures are there.
-    std::size_t pictures() const { return pictures_; }
-    std::size_t ways() const { return ways_.size(); }
-
-private:
-    void choose(int row);
-
-    DocumentSession& session_;
-    ItemPath path_;
-    std::vector<WayToDraw> ways_;
-    QListWidget* list_;
-    std::size_t pictures_ = 0;
-    std::jthread drawer_; ///< last, so that it has ended before anything else goes
-};
+/// Every colour map on the field at hand: in colour, in grey print, and as readers see it who lack red or green.
+PictureSheet* makeMapSheet(DocumentSession& session, const LookSettings& look, std::size_t panel, QWidget* parent);
 
 } // namespace coulter

@@ -1,6 +1,5 @@
 #include "desktop/main_window.h"
 
-#include "desktop/kind_sheet.h"
 #include "drawing/svg_writer.h"
 #include "files/export.h"
 #include "files/file_access.h"
@@ -77,6 +76,7 @@ void MainWindow::makePanes() {
         if (session_.document().page.empty()) page_->setFocus(); // to be written on at once
     });
     connect(sheet_, &SheetView::drawAsWanted, this, &MainWindow::drawAs);
+    connect(sheet_, &SheetView::mapsWanted, this, &MainWindow::chooseMap);
     connect(ribbon_, &SamplingRibbon::tableWanted, this, &MainWindow::openTable);
     connect(remarks_, &Remarks::lineChosen, this, [this](int line, int character) {
         if (line >= 0) page_->editLine(line, std::max(0, character - 1));
@@ -141,11 +141,14 @@ void MainWindow::openFunctions() {
     functions_->raise();
 }
 
-void MainWindow::drawAs(const ItemPath& path) {
-    auto* kinds = new KindSheet(session_, look_, path, this);
-    kinds->setAttribute(Qt::WA_DeleteOnClose);
-    kinds->show();
-    kinds->raise();
+void MainWindow::drawAs(const ItemPath& path) { showPictures(makeKindSheet(session_, look_, path, this)); }
+
+void MainWindow::chooseMap(std::size_t panel) { showPictures(makeMapSheet(session_, look_, panel, this)); }
+
+void MainWindow::showPictures(PictureSheet* pictures) {
+    pictures->setAttribute(Qt::WA_DeleteOnClose);
+    pictures->show();
+    pictures->raise();
 }
 
 void MainWindow::openTable() {
@@ -250,8 +253,9 @@ void MainWindow::chooseExport() {
 void MainWindow::exportTo(const QString& path) {
     const ExportFormat* format = findFormat(QFileInfo(path).suffix().toLower().toStdString());
     if (!format)
-        return say(tr("The ending of %1 names no format; write .pdf, .svg, .png or .eps.").arg(QFileInfo(path).fileName()),
-                   true);
+        return say(
+            tr("The ending of %1 names no format; write .pdf, .svg, .png or .eps.").arg(QFileInfo(path).fileName()),
+            true);
     if (exporting_) return say(tr("An export is still being written; try again in a moment."), true);
     exporting_ = true;
     showBusy();

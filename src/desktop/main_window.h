@@ -3,6 +3,7 @@
 #include "desktop/figure_worker.h"
 #include "desktop/formula_page.h"
 #include "desktop/function_catalogue.h"
+#include "desktop/kind_sheet.h"
 #include "desktop/look.h"
 #include "desktop/particulars.h"
 #include "desktop/remarks.h"
@@ -70,6 +71,8 @@ private:
     void selectPlotOf(int line);
     void openTable();
     void drawAs(const ItemPath& path);
+    void chooseMap(std::size_t panel);
+    void showPictures(PictureSheet* pictures);
     void openFunctions();
 
     LookSettings look_;

@@ -375,6 +375,14 @@ void Particulars::scaleFields(FormFields& fields) {
     connect(automatic, &QToolButton::clicked, this,
             [setAll] { setAll(tr("automatic limits"), [](Axis& a) { a.limits.reset(); }); });
     furtherRow(fields);
+    if (path_.index == colourScale) {
+        auto* maps = new QToolButton;
+        maps->setText(tr("Maps…"));
+        maps->setObjectName("chooseMap");
+        maps->setToolTip(tr("Every colour map on this very field, in colour, in grey print and to other eyes"));
+        fields.row("", maps, {});
+        connect(maps, &QToolButton::clicked, this, [this] { emit sheet_.mapsWanted(path_.panel); });
+    }
     const bool crosses = path_.index == acrossScale || path_.index == upScale;
     for (const Setting* setting : path_.index == colourScale ? colourScaleSettings() : scaleSettings()) {
         if (!crosses && (setting == &gridSetting || setting == &zeroLineSetting))

@@ -76,6 +76,7 @@ signals:
     void selectionChanged();
     void figureChanged();
     void drawAsWanted(const ItemPath& path); ///< the selected plot, in another way
+    void mapsWanted(std::size_t panel);      ///< another colour map
 
 protected:
     void paintEvent(QPaintEvent* event) override;

@@ -11,6 +11,7 @@
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QListWidget>
+#include <QToolButton>
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <set>
@@ -87,11 +88,11 @@ TEST_CASE("all ways to draw a function are seen as small pictures of it, and one
     d.sheet()->select(WindowDriver::plot(0));
     d.sheet()->setFocus();
     d.key(Qt::Key_D);
-    auto* kinds = d.find<KindSheet>("kindSheet");
+    auto* kinds = d.find<PictureSheet>("kindSheet");
     REQUIRE(kinds);
-    CHECK(kinds->ways() >= 10);
-    d.wait([&] { return kinds->pictures() == kinds->ways(); });
-    auto* list = kinds->findChild<QListWidget*>("kindPictures");
+    CHECK(kinds->choices() >= 10);
+    d.wait([&] { return kinds->pictures() == kinds->choices(); });
+    auto* list = kinds->findChild<QListWidget*>("pictures");
     REQUIRE(list);
     std::set<QByteArray> different;
     int mesh = -1;
@@ -159,4 +160,37 @@ TEST_CASE("a family of curves in space is seen from above, and a sphere hides a 
     turnTo(e, "surface");
     CHECK(e.figure().figure.panels[0].problems[0].empty());
     CHECK(frameOf(e).space);
+}
+
+TEST_CASE("a colour map is chosen by its picture on the field at hand, seen by all eyes") {
+    WindowDriver d;
+    write(d, {"x in [-3, 3]", "y in [-2, 2]", "f(x, y) = exp(-x^2 - y^2)"});
+    REQUIRE(kindOf(d) == "heatmap");
+    selectScale(d, colourScale);
+    auto* button = d.find<QToolButton>("chooseMap");
+    REQUIRE(button);
+    button->click();
+    auto* maps = d.find<PictureSheet>("mapSheet");
+    REQUIRE(maps);
+    CHECK(maps->choices() == mapSetting.words.size());
+    d.wait([&] { return maps->pictures() == maps->choices(); });
+    auto* list = maps->findChild<QListWidget*>("pictures");
+    REQUIRE(list);
+    std::set<QByteArray> different;
+    int frost = -1;
+    for (int i = 0; i < list->count(); ++i) {
+        const QImage picture = list->item(i)->icon().pixmap(190).toImage();
+        different.insert(QByteArray(reinterpret_cast<const char*>(picture.constBits()), picture.sizeInBytes()));
+        if (list->item(i)->text() == "frost") frost = i;
+        // The upper right quarter is grey print.
+        for (int y = 2; y < picture.height() / 2 - 4; y += 7) {
+            const QColor dot = picture.pixelColor(picture.width() * 3 / 4, y);
+            CHECK((dot.red() == dot.green() && dot.green() == dot.blue()));
+        }
+    }
+    CHECK(static_cast<int>(different.size()) == list->count());
+    REQUIRE(frost >= 0);
+    d.click(list->viewport(), list->visualItemRect(list->item(frost)).center());
+    d.settle();
+    CHECK(text(documentOf(d).panels[0].colour.settings, mapSetting) == "frost");
 }

@@ -9,6 +9,7 @@
 #include <QPlainTextEdit>
 #include <QSettings>
 #include <QStandardPaths>
+#include <QToolButton>
 #include <cstdio>
 
 using coulter::WindowDriver;
@@ -150,10 +151,24 @@ void drawAs() {
     driver.sheet()->select(WindowDriver::plot(0));
     driver.sheet()->setFocus();
     driver.key(Qt::Key_D);
-    auto* kinds = driver.find<coulter::KindSheet>("kindSheet");
-    driver.wait([&] { return kinds->pictures() == kinds->ways(); });
+    auto* kinds = driver.find<coulter::PictureSheet>("kindSheet");
+    driver.wait([&] { return kinds->pictures() == kinds->choices(); });
     const QString path = folder + "/draw-as.png";
     kinds->grab().save(path);
+    std::printf("%s\n", qPrintable(path));
+}
+
+/// Every colour map on one field, to all eyes.
+void maps() {
+    WindowDriver driver;
+    driver.window().open("demos/two-wells/two-wells.coulter");
+    driver.settle();
+    driver.sheet()->select({coulter::ItemKind::Scale, 0, coulter::colourScale, 0});
+    driver.find<QToolButton>("chooseMap")->click();
+    auto* pictures = driver.find<coulter::PictureSheet>("mapSheet");
+    driver.wait([&] { return pictures->pictures() == pictures->choices(); });
+    const QString path = folder + "/maps.png";
+    pictures->grab().save(path);
     std::printf("%s\n", qPrintable(path));
 }
 
@@ -268,6 +283,7 @@ int main(int argc, char** argv) {
     contours();
     surface();
     drawAs();
+    maps();
     panels();
     notes();
     table();

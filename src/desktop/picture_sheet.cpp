@@ -1,0 +1,144 @@
+#include "desktop/picture_sheet.h"
+
+#include "composition/figure.h"
+#include "drawing/cairo_painter.h"
+#include "drawing/colour_vision.h"
+#include "figure/scale_settings.h"
+
+#include <QListWidget>
+#include <QPainter>
+#include <QVBoxLayout>
+#include <map>
+
+namespace coulter {
+namespace {
+
+constexpr double pictureWidth = 56, pictureHeight = 42; // mm
+constexpr int pictureDots = 190;
+
+/// As fine as so little a picture shows, and soon there.
+const Effort littleEffort{0.1, 150 / 25.4, 20'000, false, false, usualOperations / 50};
+
+template <typename Eye> QImage seenBy(const QImage& image, const Eye& eye) {
+    QImage seen = image;
+    std::map<QRgb, QRgb> known;
+    for (int y = 0; y < seen.height(); ++y) {
+        auto* row = reinterpret_cast<QRgb*>(seen.scanLine(y));
+        for (int x = 0; x < seen.width(); ++x) {
+            const auto [at, isNew] = known.try_emplace(row[x]);
+            if (isNew) {
+                const Colour c =
+                    eye(Colour{static_cast<std::uint8_t>(qRed(row[x])), static_cast<std::uint8_t>(qGreen(row[x])),
+                               static_cast<std::uint8_t>(qBlue(row[x]))});
+                at->second = qRgb(c.red, c.green, c.blue);
+            }
+            row[x] = at->second;
+        }
+    }
+    return seen;
+}
+
+/// Above in colour and in grey print, below as readers see it who lack red or green.
+QImage forAllEyes(const QImage& image) {
+    QImage all(image.width(), image.height(), QImage::Format_RGB32);
+    all.fill(Qt::white);
+    const QImage views[] = {image, seenBy(image, inGrey),
+                            seenBy(image, [](Colour c) { return asSeen(c, ColourVision::Protan); }),
+                            seenBy(image, [](Colour c) { return asSeen(c, ColourVision::Deutan); })};
+    QPainter painter(&all);
+    painter.setRenderHint(QPainter::SmoothPixmapTransform);
+    const int w = image.width() / 2, h = image.height() / 2;
+    for (int i = 0; i < 4; ++i) painter.drawImage(QRect(i % 2 * w, i / 2 * h, w - 2, h - 2), views[i]);
+    return all;
+}
+
+} // namespace
+
+Sheet PictureSheet::littleSheet() {
+    Sheet sheet;
+    sheet.width = pictureWidth;
+    sheet.height = pictureHeight;
+    sheet.textSize = 5;
+    sheet.tolerance = 0.1;
+    sheet.resolution = 150;
+    return sheet;
+}
+
+Document PictureSheet::littleDocument(const Document& document, std::size_t index) {
+    Document little;
+    little.format = document.format;
+    little.page = document.page;
+    little.sheet = littleSheet();
+    little.panels = {document.panels[index]};
+    Panel& panel = little.panels[0];
+    panel.cell.reset();
+    panel.further.clear();
+    panel.notes.clear();
+    panel.title.clear();
+    panel.x.label = panel.y.label = panel.z.label = panel.colour.label = "";
+    panel.legend.place = LegendPlace::None;
+    set(panel.colour.settings, barSetting, std::string("none"));
+    return little;
+}
+
+PictureSheet::PictureSheet(DocumentSession& session, const LookSettings& look, const QString& title,
+                           const QString& what, std::vector<PictureChoice> choices, Eyes eyes, QWidget* parent)
+    : QDialog(parent), session_(session), what_(what), choices_(std::move(choices)), list_(new QListWidget) {
+    setWindowTitle(title);
+    list_->setObjectName("pictures");
+    list_->setAccessibleName(title);
+    list_->setViewMode(QListView::IconMode);
+    list_->setMovement(QListView::Static);
+    list_->setResizeMode(QListView::Adjust);
+    list_->setUniformItemSizes(true);
+    list_->setSpacing(look.look().px(6));
+    const int wide = look.look().px(pictureDots), high = static_cast<int>(wide * pictureHeight / pictureWidth);
+    list_->setIconSize({wide, high});
+    list_->setGridSize({wide + look.look().px(16), high + look.look().px(34)});
+    auto* column = new QVBoxLayout(this);
+    column->addWidget(list_);
+    resize(look.look().px(900), look.look().px(620));
+    std::vector<Document> documents;
+    QPixmap empty(wide, high);
+    empty.fill(look.look().page());
+    for (const PictureChoice& choice : choices_) {
+        documents.push_back(choice.little);
+        auto* item = new QListWidgetItem(QIcon(empty), choice.name, list_);
+        item->setTextAlignment(Qt::AlignHCenter);
+        if (eyes == Eyes::All)
+            item->setToolTip(tr("In colour, in grey print, and as readers see it who lack red or green"));
+        if (choice.isNow) list_->setCurrentItem(item);
+    }
+    connect(list_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) { choose(list_->row(item)); });
+    connect(list_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { choose(list_->row(item)); });
+    const double ratio = devicePixelRatioF();
+    drawer_ = std::jthread([this, documents, wide, ratio, eyes](std::stop_token stop) {
+        for (std::size_t i = 0; i < documents.size() && !stop.stop_requested(); ++i) {
+            const Figure figure = drawFigure(documents[i], littleEffort, stop);
+            if (stop.stop_requested()) return;
+            const Raster raster = paintRaster(figure.scene, wide * ratio / figure.scene.width);
+            QImage image = QImage(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height,
+                                  raster.width * 4, QImage::Format_RGB32)
+                               .copy();
+            if (eyes == Eyes::All) image = forAllEyes(image);
+            image.setDevicePixelRatio(ratio);
+            QMetaObject::invokeMethod(this, [this, image, i, stop] {
+                if (stop.stop_requested()) return;
+                QIcon icon(QPixmap::fromImage(image));
+                icon.addPixmap(QPixmap::fromImage(image), QIcon::Selected); // no tint over the chosen one
+                list_->item(static_cast<int>(i))->setIcon(icon);
+                ++pictures_;
+            });
+        }
+    });
+}
+
+void PictureSheet::choose(int row) {
+    if (row < 0 || row >= static_cast<int>(choices_.size())) return;
+    Document document = session_.document();
+    choices_[static_cast<std::size_t>(row)].choose(document);
+    session_.edit(std::move(document), what_);
+    close();
+}
+
+} // namespace coulter
