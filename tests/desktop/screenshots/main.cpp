@@ -230,29 +230,6 @@ void kinds() {
     keep(driver, "kinds");
 }
 
-/// A column as a histogram, selected, with the pointer at one of its bins.
-void columns() {
-    WindowDriver driver;
-    driver.window().open("demos/grains/grains.coulter");
-    driver.settle();
-    selectDrawn(driver, 0);
-    const auto& frame = driver.figure().figure.panels[0].frame();
-    driver.move(driver.sheet(), driver.sheet()->toWidget(frame.onSheet(0.46, 0.8)));
-    keep(driver, "columns");
-}
-
-/// A small window with large letters: everything is still there.
-void small() {
-    WindowDriver driver;
-    for (int i = 0; i < 3; ++i) driver.window().lookSettings().changeScale(1.1);
-    driver.window().resize(900, 600);
-    driver.window().open("demos/pumping-test/pumping-test.coulter");
-    driver.settle();
-    selectDrawn(driver, 1);
-    keep(driver, "small-window");
-    driver.window().lookSettings().changeScale(0);
-}
-
 void dark() {
     WindowDriver driver;
     driver.window().lookSettings().setDark(true);
@@ -291,7 +268,5 @@ int main(int argc, char** argv) {
     functions();
     writing();
     kinds();
-    columns();
-    small();
     dark();
 }
