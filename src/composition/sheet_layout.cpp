@@ -50,7 +50,7 @@ public:
         legend(settings);
         bar(settings);
         if (panels_.size() == 1) {
-            layout_.panels.push_back(layoutPanel(page_, shown(0), room_, wishesOf(0)));
+            layout_.panels.push_back(laidOut(0, room_, wishesOf(0)));
         } else {
             panelsInGrid();
         }
@@ -69,12 +69,14 @@ private:
         return wishes;
     }
 
-    /// A panel without what the sheet says in one place for all.
-    ReadPanel shown(std::size_t p) const {
+    /// A panel laid out without what the sheet says in one place for all.
+    PanelLayout laidOut(std::size_t p, const Rect& room, const PanelWishes& wishes) const {
+        // A copy costs something: of a million readings there are a million places to look at.
+        if (layout_.legend.empty() && !barOf_) return layoutPanel(page_, panels_[p], room, wishes);
         ReadPanel panel = panels_[p];
         if (!layout_.legend.empty()) panel.panel.legend.place = LegendPlace::None;
         if (barOf_) set(panel.panel.colour.settings, barSetting, std::string("none"));
-        return panel;
+        return layoutPanel(page_, panel, room, wishes);
     }
 
     Box box(const std::string& text, double size) const {
@@ -217,7 +219,7 @@ private:
                 const Rect room{left.from - left.before, top.from - top.before,
                                 right.to + right.behind - left.from + left.before,
                                 below.to + below.behind - top.from + top.before};
-                layout_.panels.push_back(layoutPanel(page_, shown(p), room, wishes));
+                layout_.panels.push_back(laidOut(p, room, wishes));
                 const Margins& needed = layout_.panels.back().margins;
                 const auto grow = [&](double& has, double needs) {
                     if (needs > has + 1e-9) {
