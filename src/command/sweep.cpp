@@ -16,13 +16,6 @@ std::optional<double> numberOf(std::string_view text) {
                                                                                             : std::nullopt;
 }
 
-Problem problemOf(std::string sentence, std::string suggestion) {
-    Problem problem;
-    problem.sentence = std::move(sentence);
-    problem.suggestion = std::move(suggestion);
-    return problem;
-}
-
 } // namespace
 
 std::optional<Sweep> sweepOf(const std::string& set, std::size_t count, bool logarithmic, Problem& problem) {
@@ -33,8 +26,8 @@ std::optional<Sweep> sweepOf(const std::string& set, std::size_t count, bool log
     if (value.starts_with('{')) {
         const ColumnAnswer found = columnsOf(Page{}, value);
         if (found.columns.size() != 1) {
-            problem =
-                problemOf("“" + value + "” is no list of numbers.", "write one such as {1, 2, 5} or {0, 0.5, ..., 3}");
+            problem = Problem{-1, 0, 0, "“" + value + "” is no list of numbers.",
+                              "write one such as {1, 2, 5} or {0, 0.5, ..., 3}"};
             return sweep;
         }
         for (const double each : *found.columns[0]) sweep.values.push_back(shortestNumber(each));
@@ -43,12 +36,14 @@ std::optional<Sweep> sweepOf(const std::string& set, std::size_t count, bool log
                    high = numberOf(std::string_view(value).substr(dots + 2));
         if (!low || !high) return std::nullopt; // two dots may stand in a text
         if (count < 2 || count > mostSwept) {
-            problem = problemOf("How many values from " + value.substr(0, dots) + " to " + value.substr(dots + 2) + "?",
-                                "say it with --count, from 2 to " + std::to_string(mostSwept));
+            problem = Problem{-1, 0, 0,
+                              "How many values from " + value.substr(0, dots) + " to " + value.substr(dots + 2) + "?",
+                              "say it with --count, from 2 to " + std::to_string(mostSwept)};
             return sweep;
         }
         if (logarithmic && !(*low * *high > 0)) {
-            problem = problemOf("A logarithm needs both ends of one sign and neither zero.", "begin above zero");
+            problem =
+                Problem{-1, 0, 0, "A logarithm needs both ends of one sign and neither zero.", "begin above zero"};
             return sweep;
         }
         for (std::size_t i = 0; i < count; ++i) {

@@ -1,6 +1,7 @@
 #include "composition/figure.h"
 
 #include "composition/panel_parts.h"
+#include "composition/shared_looks.h"
 #include "composition/shared_scales.h"
 #include "composition/sheet_parts.h"
 #include "drawing/nearness.h"
@@ -106,6 +107,7 @@ Figure laidOut(const Document& document, const Effort& effort, const std::stop_t
         panels[p].reading = readPlots(figure.page, document.panels[p], p, document.format);
         lookAgain(panels[p], share, stop);
     }
+    shareLooks(document, panels);
     shareScales(document, panels, share, stop);
     figure.layout = layoutSheet(figure.page, document, panels, effort.held, stop);
     figure.panels.resize(panels.size());

@@ -87,7 +87,7 @@ private:
         layout_.title = box(text(settings, sheetTitleSetting), 1.15 * sizes_.title);
         if (layout_.title.height() == 0) return;
         layout_.titleAt = {edge, edge + layout_.title.ascent};
-        const double taken = layout_.title.height() + 1.5;
+        const double taken = layout_.title.height() + 3;
         room_.y += taken;
         room_.height -= taken;
     }

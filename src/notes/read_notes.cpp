@@ -44,13 +44,6 @@ std::string placeWords(const std::array<double, 3>& c, bool inSpace) {
     return words + ")$";
 }
 
-Problem problemOf(std::string sentence, std::string suggestion) {
-    Problem problem;
-    problem.sentence = std::move(sentence);
-    problem.suggestion = std::move(suggestion);
-    return problem;
-}
-
 } // namespace
 
 std::vector<std::array<double, 3>> coordinatesOf(const Page& page, const Note& note, Problems* problems) {
@@ -64,8 +57,9 @@ std::vector<std::array<double, 3>> coordinatesOf(const Page& page, const Note& n
             coordinates[k] = isOne ? (*found.columns[0])[0] : std::nan("");
             if (isOne || !problems) continue;
             problems->push_back(found.problems.empty()
-                                    ? problemOf("A coordinate of a note is one number, and “" + place[k] + "” is not.",
-                                                "write a number, or a value such as f(2)")
+                                    ? Problem{-1, 0, 0,
+                                              "A coordinate of a note is one number, and “" + place[k] + "” is not.",
+                                              "write a number, or a value such as f(2)"}
                                     : found.problems.front());
             problems->back().line = -1;
         }
@@ -91,16 +85,18 @@ NotesRead readNotes(const Page& page, const Panel& panel, std::size_t panelIndex
         for (std::size_t i = 0; i < note.at.size() && problems.empty(); ++i) {
             if (note.at[i].size() != (inSpace ? 3U : 2U))
                 problems.push_back(
-                    inSpace ? problemOf("In space a place has three coordinates.", "add the third one")
-                            : problemOf("A place of the plane has two coordinates.", "leave out the third one"));
+                    inSpace
+                        ? Problem{-1, 0, 0, "In space a place has three coordinates.", "add the third one"}
+                        : Problem{-1, 0, 0, "A place of the plane has two coordinates.", "leave out the third one"});
         }
         bool isShown = !inData;
         for (std::size_t i = 0; i < coordinates.size() && problems.empty(); ++i) {
             const Point p = onSheet(note, frame, coordinates[i]);
             if (!std::isfinite(p.x) || !std::isfinite(p.y)) {
-                problems.push_back(problemOf("A place of the note “" + std::string(drawn.kind->name) +
-                                                 "” is undefined, or its scale has no such value.",
-                                             "give it another coordinate"));
+                problems.push_back(Problem{-1, 0, 0,
+                                           "A place of the note “" + std::string(drawn.kind->name) +
+                                               "” is undefined, or its scale has no such value.",
+                                           "give it another coordinate"});
                 break;
             }
             isShown = isShown || frame.rect.grown(0.5).contains(p) || drawn.kind->isCut;

@@ -168,6 +168,12 @@ TEST_CASE("one legend names what all panels draw, each look once") {
         share(d, sheetLegendSetting, place);
         const Figure figure = drawFigure(d);
         CHECK(figure.layout.legend.size() == 3);
+        // A colour means one formula, in whichever panel.
+        const auto colourOf = [&](std::size_t panel, std::size_t drawn) {
+            return figure.panels[panel].drawn[drawn].colour;
+        };
+        CHECK(colourOf(0, 0) == colourOf(1, 0));
+        CHECK(colourOf(0, 1) != colourOf(1, 1));
         CHECK(figure.panels[0].layout.legend.entries.empty());
         for (const PanelFigure& panel : figure.panels) {
             const Rect &frame = panel.frame().rect, &legend = figure.layout.legendRect;
