@@ -7,6 +7,7 @@
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QLineEdit>
+#include <QListWidget>
 #include <QMenu>
 #include <QToolButton>
 #include <catch2/catch.hpp>
@@ -249,4 +250,29 @@ TEST_CASE("a figure is annotated with text, arrow, bracket and polygon, then zoo
     CHECK(bracket->at[0].x < was.x - 2);
     CHECK(bracket->at[0].x == Approx(frameOf(d).onSheet(coordinate(2, 0, 0), 0).x));
     CHECK(d.figure().figure.panels[0].notes.problems[4].empty());
+}
+
+TEST_CASE("a remark is mended by one click, and one undo takes that back") {
+    WindowDriver d;
+    write(d, {"x in [0, 12]", "f(x) = sin(x)", "q = 3"});
+    auto* remarks = d.find<QListWidget>("remarks");
+    REQUIRE(remarks);
+    const auto rowOf = [&](const QString& text) {
+        for (int row = 0; row < remarks->count(); ++row) {
+            if (remarks->item(row)->text().contains(text)) return row;
+        }
+        return -1;
+    };
+    REQUIRE(rowOf("Nothing uses the quantity “q”") >= 0);
+    const int remedy = rowOf("Remove its line");
+    REQUIRE(remedy == rowOf("Nothing uses") + 1);
+    const auto before = documentOf(d);
+    d.click(remarks->viewport(), remarks->visualItemRect(remarks->item(remedy)).center());
+    d.settle();
+    CHECK(documentOf(d).page == std::vector<std::string>{"x in [0, 12]", "f(x) = sin(x)"});
+    CHECK(rowOf("Nothing uses") == -1);
+    d.window().page().setFocus();
+    d.key(Qt::Key_Z, Qt::ControlModifier);
+    d.settle();
+    CHECK(documentOf(d) == before);
 }
