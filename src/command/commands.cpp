@@ -1,6 +1,7 @@
 #include "command/commands.h"
 
 #include "coulter_version.h"
+#include "data/attach_tables.h"
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
@@ -27,6 +28,14 @@ std::vector<std::string> asExpressions(int argc, char** argv) {
     return arguments;
 }
 
+/// Folders besides a recipe's own in which its tables may lie, as the option --allow-folder names them.
+std::vector<std::filesystem::path> allowedFolders;
+
+std::filesystem::path folderOf(const std::string& path) {
+    const std::filesystem::path folder = std::filesystem::path(path).parent_path();
+    return folder.empty() ? "." : folder;
+}
+
 } // namespace
 
 int say(const std::string& about, const Problem& problem) {
@@ -46,19 +55,29 @@ std::optional<Document> loadDocument(const std::string& path) {
         return std::nullopt;
     }
     RecipeRead read = readRecipe(*found.recipe);
-    if (!read.document) say(path, read.problem);
+    if (!read.document) {
+        say(path, read.problem);
+        return std::nullopt;
+    }
+    attachTables(*read.document, folderOf(path), allowedFolders);
+    for (const Problem& note : changedTables(*read.document, folderOf(path))) say(path, note);
     return read.document;
 }
 
 std::optional<Page> loadPage(const std::string& recipe, const std::vector<std::string>& lines) {
-    std::vector<std::string> all;
+    Document document;
     if (!recipe.empty()) {
-        const auto document = loadDocument(recipe);
-        if (!document) return std::nullopt;
-        all = document->page;
+        auto loaded = loadDocument(recipe);
+        if (!loaded) return std::nullopt;
+        document = std::move(*loaded);
     }
-    all.insert(all.end(), lines.begin(), lines.end());
-    return readPage(all);
+    addLinesTo(document, lines, recipe);
+    return readPage(document);
+}
+
+void addLinesTo(Document& document, const std::vector<std::string>& lines, const std::string& recipe) {
+    document.page.insert(document.page.end(), lines.begin(), lines.end());
+    attachTables(document, recipe.empty() ? "." : folderOf(recipe), allowedFolders);
 }
 
 int sayErrors(const std::string& about, const Page& page) {
@@ -133,6 +152,11 @@ int runCommandLine(int argc, char** argv) {
     app.set_version_flag("--version", std::string("coulter ") + COULTER_VERSION);
     std::vector<std::string> files;
     app.add_option("FILE", files, "recipe or exported figure to open in the window")->expected(0, 1);
+    app.add_option("--allow-folder", allowedFolders,
+                   "a folder besides the recipe's own in which tables may lie that its page names")
+        ->type_size(1)
+        ->allow_extra_args(false);
+    app.fallthrough();
     int status = statusGood;
     addRender(app, status);
     addValue(app, status);

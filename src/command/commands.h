@@ -49,6 +49,9 @@ std::optional<Document> loadDocument(const std::string& path);
 /// The page of a recipe or figure (if one is named) followed by further lines; says the problem if it cannot be had.
 std::optional<Page> loadPage(const std::string& recipe, const std::vector<std::string>& lines);
 
+/// Adds lines to a document's page, and the tables that they name: from the recipe's folder, or where the program runs.
+void addLinesTo(Document& document, const std::vector<std::string>& lines, const std::string& recipe);
+
 /// Says each error of a page; returns statusProblem if there is one.
 int sayErrors(const std::string& about, const Page& page);
 

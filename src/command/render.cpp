@@ -71,7 +71,7 @@ int renderOne(const Job& job, const ExportFormat& format, const Arguments& argum
     const auto document = withSettings(std::move(*loaded), arguments.dpi, job.quantities, recipe);
     if (!document) return statusProblem;
     // A problem on a line that no plot needs does not stop the figure, but it is said, and the status tells.
-    const Page page = readPage(document->page);
+    const Page page = readPage(*document);
     const Exported exported = [&] {
         if (arguments.jobs > 1) // several lines of progress would overwrite each other
             return exportFigure(*document, format, interruption.token(), {arguments.patient, {}});

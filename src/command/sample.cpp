@@ -48,7 +48,7 @@ int samplePlot(const Arguments& arguments, const Interruption& interruption) {
     if (arguments.recipe.empty()) return usage("--plot needs a recipe or a figure whose plot is meant.");
     auto document = loadDocument(arguments.recipe);
     if (!document) return statusProblem;
-    document->page.insert(document->page.end(), arguments.lines.begin(), arguments.lines.end());
+    addLinesTo(*document, arguments.lines, arguments.recipe);
     std::size_t before = 0; // plots are counted through all panels
     ItemPath path{ItemKind::Plot, 0, 0, 0};
     for (; path.panel < document->panels.size(); ++path.panel) {

@@ -2,6 +2,7 @@
 #include "formula/columns.h"
 #include "formula/expr_build.h"
 #include "formula/page.h"
+#include "formula/searches.h"
 #include "formula/text.h"
 
 #include <CLI/CLI.hpp>
@@ -22,6 +23,7 @@ struct Arguments {
 
 std::string answerText(const Answer& result, bool withError) {
     if (result.formula) return spelled(*result.formula);
+    if (result.places) return describe(*result.places, result.sought);
     std::string text;
     double error = 0;
     for (const Column& column : result.columns) text += (text.empty() ? "" : ", ") + spelled(*column);
@@ -32,7 +34,8 @@ std::string answerText(const Answer& result, bool withError) {
     }
     if (result.values.size() > 1) text = "(" + text + ")";
     if (!withError) return text;
-    return text + (std::isfinite(error) ? fmt::format(" ± {:.1e}", error) : " ± unknown");
+    if (!std::isfinite(error)) return text + " ± unknown";
+    return text + fmt::format(" ± {:.1e}{}", error, result.isStandardError ? " (standard error)" : "");
 }
 
 /// One answer on one line; whether it is one.
@@ -69,7 +72,9 @@ int run(const Arguments& arguments) {
 
 void addValue(CLI::App& app, int& status) {
     auto arguments = std::make_shared<Arguments>();
-    CLI::App* command = app.add_subcommand("value", "values of expressions, one answer a line");
+    CLI::App* command = app.add_subcommand(
+        "value",
+        "values of expressions, one answer a line; and where an equation holds: 'sin(x) = 0 for x in [1, 10]'");
     command->add_option("EXPR", arguments->expressions, "expressions; - reads one a line from standard input")
         ->required();
     command->add_option("--recipe", arguments->recipe, "recipe or figure whose page defines names");

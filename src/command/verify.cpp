@@ -5,6 +5,7 @@
 #include "files/file_access.h"
 
 #include <CLI/CLI.hpp>
+#include <filesystem>
 #include <fmt/format.h>
 #include <memory>
 
@@ -21,7 +22,8 @@ int run(const std::vector<std::string>& figures, bool patient) {
             continue;
         }
         Progress progress(figure);
-        const auto problem = verifyFigure(*file.bytes, interruption.token(), {patient, progress.watch()});
+        const auto problem = verifyFigure(*file.bytes, interruption.token(),
+                                          {patient, progress.watch(), std::filesystem::absolute(figure).parent_path()});
         if (interruption.happened()) return interrupted(figure);
         if (problem) {
             status = say(figure, *problem);

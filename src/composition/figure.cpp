@@ -6,6 +6,7 @@
 #include "composition/sheet_parts.h"
 #include "drawing/nearness.h"
 #include "figure/sheet_settings.h"
+#include "formula/table_lines.h"
 #include "plots/seen_in.h"
 
 #include <algorithm>
@@ -97,14 +98,16 @@ Figure laidOut(const Document& document, const Effort& effort, const std::stop_t
     figure.effort = effort;
     figure.scene.width = document.sheet.width;
     figure.scene.height = document.sheet.height;
-    figure.page = readPage(document.page);
+    figure.page = readPage(document);
     figure.page.names.onlyNotation = document.format < 3;
+    const std::optional<Page> leftOut = pageOfLeftOut(figure.page, document.tables);
     const double share = effort.operations / static_cast<double>(document.panels.size());
     std::vector<ReadPanel> panels(document.panels.size());
     for (std::size_t p = 0; p < panels.size() && !stop.stop_requested(); ++p) {
         if (watch.stage) watch.stage("looking", p, panels.size());
         panels[p].panel = document.panels[p];
-        panels[p].reading = readPlots(figure.page, document.panels[p], p, document.format);
+        panels[p].reading =
+            readPlots(figure.page, document.panels[p], p, document.format, leftOut ? &*leftOut : nullptr);
         lookAgain(panels[p], share, stop);
     }
     shareLooks(document, panels);

@@ -16,7 +16,7 @@ namespace {
 constexpr double turn = 2 * std::numbers::pi;
 
 /// A part of the plane round the middle, y upwards.
-struct Bounds {
+struct PolarBounds {
     double left = 0, right = 0, bottom = 0, top = 0; // the middle always belongs to it
     void hold(double angle) {
         left = std::min(left, std::cos(angle));
@@ -27,8 +27,8 @@ struct Bounds {
 };
 
 /// Round the part that is shown of a circle of radius 1.
-Bounds boundsOf(const PolarFrame& polar) {
-    Bounds bounds;
+PolarBounds boundsOf(const PolarFrame& polar) {
+    PolarBounds bounds;
     if (polar.isWhole()) return {-1, 1, -1, 1};
     const auto [low, high] = std::minmax({polar.turned(polar.from), polar.turned(polar.to)});
     bounds.hold(low);
@@ -75,7 +75,7 @@ Ticks angleTicks(TickRules rules, const PolarFrame& polar) {
 }
 
 /// Where the radius' own scale runs: below the panel to the right, or wherever there is a whole radius beside it.
-Point directionOf(const Bounds& bounds) {
+Point directionOf(const PolarBounds& bounds) {
     if (bounds.right > 0.999) return {1, 0};
     if (bounds.left < -0.999) return {-1, 0};
     return bounds.top > 0.999 ? Point{0, -1} : Point{0, 1};
@@ -103,7 +103,7 @@ PolarFrame polarFrame(const Panel& panel, const PanelLook& look) {
 
 PanelLayout layoutPolar(PanelLayout layout, const Given& given, double top, double height) {
     PolarFrame polar = polarFrame(given.panel, given.look);
-    const Bounds bounds = boundsOf(polar);
+    const PolarBounds bounds = boundsOf(polar);
     const double size = layout.sizes.number;
     layout.polar.angles = angleTicks(given.rules[acrossScale].ticks, polar);
     const double side = widestLabel(layout.polar.angles, size) + 1.2, above = size + 0.6;

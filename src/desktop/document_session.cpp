@@ -1,5 +1,6 @@
 #include "desktop/document_session.h"
 
+#include "data/attach_tables.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
 
@@ -17,6 +18,7 @@ DocumentSession::DocumentSession(QObject* parent) : QObject(parent) {}
 
 void DocumentSession::edit(Document document, const QString& what, const QString& mergeKey) {
     preview_.reset();
+    if (!path_.isEmpty()) attachTables(document, QFileInfo(path_).absolutePath().toStdString());
     if (document == history_[at_]) {
         emit shownChanged();
         return;

@@ -32,8 +32,8 @@ struct FigureRequest {
 };
 
 /// Evaluates and draws off the interface thread. The newest request wins: an older one that is still being worked on is
-/// stopped, one that has not begun is forgotten. Where figures take long, a coarse one comes first; where proofs do, the
-/// figure comes without them, and again now and then with what is proven so far.
+/// stopped, one that has not begun is forgotten. Where figures take long, a coarse one comes first; where proofs do,
+/// the figure comes without them, and again now and then with what is proven so far.
 class FigureWorker : public QObject {
     Q_OBJECT
 public:

@@ -182,7 +182,7 @@ FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bo
 }
 
 void FormulaPage::rebuild() {
-    page_ = readPage(session_.shown().page);
+    page_ = readPage(session_.shown());
     rows_.clear();
     const double width = viewport()->width() / dots();
     double top = look_.look().px(14);

@@ -9,7 +9,7 @@ PictureSheet* makeKindSheet(DocumentSession& session, const LookSettings& look, 
     const Document& document = session.document();
     std::vector<PictureChoice> choices;
     if (const Plot* plot = plotAt(document, path)) {
-        for (const WayToDraw& way : waysToDraw(readPage(document.page), *plot)) {
+        for (const WayToDraw& way : waysToDraw(readPage(document), *plot)) {
             Document little = PictureSheet::littleDocument(document, path.panel);
             little.panels[0].plots = {way.plot};
             little.panels[0].plots[0].scale = 0;

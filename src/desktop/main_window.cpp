@@ -1,5 +1,6 @@
 #include "desktop/main_window.h"
 
+#include "data/attach_tables.h"
 #include "drawing/svg_writer.h"
 #include "files/export.h"
 #include "files/file_access.h"
@@ -185,12 +186,15 @@ bool MainWindow::open(const QString& path) {
         return false;
     }
     const RecipeFound found = findRecipe(*file.bytes);
-    const RecipeRead read = found.recipe ? readRecipe(*found.recipe) : RecipeRead{std::nullopt, found.problem};
+    RecipeRead read = found.recipe ? readRecipe(*found.recipe) : RecipeRead{std::nullopt, found.problem};
     if (!read.document) {
         say(QFileInfo(path).fileName() + ": " + words(read.problem), true);
         return false;
     }
-    say("", false);
+    const std::string folder = QFileInfo(path).absolutePath().toStdString();
+    attachTables(*read.document, folder);
+    const Problems changed = changedTables(*read.document, folder);
+    say(changed.empty() ? "" : words(changed.front()), !changed.empty());
     page_->selectLine(-1);
     // An exported figure is not overwritten by its recipe: saving asks for a name.
     session_.start(*read.document, found.format ? QString() : path, QFileInfo(path).completeBaseName());

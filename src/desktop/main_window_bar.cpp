@@ -88,8 +88,9 @@ void MainWindow::makeBar() {
         if (mayDiscard()) session_.start(Document{}, "");
     });
     action(tr("Open"), QKeySequence::Open, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, tr("Open a recipe or a figure"), QString(),
-                                                          tr("Recipes and figures (*.coulter *.pdf *.svg *.png *.eps)"));
+        const QString path =
+            QFileDialog::getOpenFileName(this, tr("Open a recipe or a figure"), QString(),
+                                         tr("Recipes and figures (*.coulter *.pdf *.svg *.png *.eps)"));
         if (!path.isEmpty() && mayDiscard()) open(path);
     });
     action(tr("Save"), QKeySequence::Save, [this] { save(); });
@@ -161,7 +162,7 @@ void MainWindow::fillAddMenu() {
     sheet_->fillNoteMenu(*menu->addMenu(tr("Note")));
     menu->addSeparator();
     // What fits the function that was touched last; without one, what fits each.
-    const Page page = readPage(session_.document().page);
+    const Page page = readPage(session_.document());
     const int last = page_->selectedLine();
     const auto isFunction = [&](const Line& line) { return line.kind == LineKind::Function && line.good(); };
     const bool one = last >= 0 && last < static_cast<int>(page.lines.size()) &&

@@ -177,7 +177,7 @@ void Particulars::plotFields(FormFields& fields) {
                 changePlot(tr("change of what is drawn"), [&](Plot& p) { p.of = text.toStdString(); });
             })
         ->setObjectName("plotOf");
-    std::vector<const PlotKind*> kinds = kindsThatFit(readPage(session_.shown().page), plotShown());
+    std::vector<const PlotKind*> kinds = kindsThatFit(readPage(session_.shown()), plotShown());
     QStringList names;
     for (const PlotKind* each : kinds) names << QString::fromUtf8(each->name);
     auto* choice = fields.choice(

@@ -48,7 +48,7 @@ void SheetView::addPanel(std::size_t panel, Side side, NewPanel content, bool sp
         added.cell.reset();
     }
     if (content == NewPanel::Differences) {
-        added.plots = differencesOf(readPage(document->page), document->panels[panel]);
+        added.plots = differencesOf(readPage(*document), document->panels[panel]);
         added.x = document->panels[panel].x;
         added.title = tr("Differences").toStdString();
     }
@@ -87,7 +87,7 @@ void SheetView::fillPanelMenu(QMenu& menu, std::size_t panel) {
     add(tr("Copy of the panel"), Side::Right, NewPanel::Copy, false);
     const Document& document = session_.document();
     const bool differs =
-        panel < document.panels.size() && !differencesOf(readPage(document.page), document.panels[panel]).empty();
+        panel < document.panels.size() && !differencesOf(readPage(document), document.panels[panel]).empty();
     add(tr("Panel of differences below"), Side::Below, NewPanel::Differences, false)->setEnabled(differs);
     if (document.panels.size() < 2) return;
     menu.addSeparator();

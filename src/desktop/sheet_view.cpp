@@ -383,7 +383,7 @@ void SheetView::changeKind(int step) {
     auto document = editable(selection_);
     Plot* plot = document ? plotAt(*document, selection_) : nullptr;
     if (!plot) return;
-    const std::vector<const PlotKind*> kinds = kindsThatFit(readPage(document->page), *plot);
+    const std::vector<const PlotKind*> kinds = kindsThatFit(readPage(*document), *plot);
     const auto at = std::ranges::find_if(kinds, [&](const PlotKind* kind) { return plot->kind == kind->name; });
     if (at == kinds.end() || kinds.size() < 2) return;
     const auto count = static_cast<int>(kinds.size());

@@ -1,5 +1,6 @@
 #pragma once
 #include "figure/settings.h"
+#include "formula/page.h"
 #include "sampling/finer_stretch.h"
 #include "sampling/panel_map.h"
 
@@ -158,9 +159,13 @@ inline constexpr int newestFormat = 3;
 struct Document {
     int format = newestFormat;
     std::vector<std::string> page; ///< the formula page's lines
+    DataTables tables = {};        ///< measured numbers that the page names
     Sheet sheet;
     std::vector<Panel> panels = {Panel{}};
     friend bool operator==(const Document&, const Document&) = default;
 };
+
+/// The formula page of a document, read over its tables.
+Page readPage(const Document& document);
 
 } // namespace coulter

@@ -21,7 +21,7 @@ std::string lineWithValue(const Line& line, const std::string& value) {
 }
 
 std::optional<Document> withQuantity(const Document& document, const std::string& name, const std::string& value) {
-    const Page page = readPage(document.page);
+    const Page page = readPage(document);
     std::string canonical;
     const std::u32string text = decodeUtf8(name);
     const LexResult lexed = tokenize(text, 0, text.size());
@@ -40,7 +40,7 @@ SamplingWay samplingWay(const Grid& grid) {
 
 std::optional<Document> withSampling(const Document& document, const std::string& variable, SamplingWay way,
                                      const std::string& value) {
-    const Page page = readPage(document.page);
+    const Page page = readPage(document);
     const auto at = page.defined.find(variable);
     if (at == page.defined.end() || page.lines[at->second].kind != LineKind::Variable) return std::nullopt;
     const Line& line = page.lines[at->second];

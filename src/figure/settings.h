@@ -35,7 +35,7 @@ struct Setting {
     std::span<const char* const> words = {};  ///< of choices; the first is usual
     bool isStyle = true;                      ///< stands in the recipe under "style", else beside "of"
     bool rare = false;                        ///< folded away in forms
-    const char* needs = ""; ///< shown in forms only while the setting of this key is not “none”
+    const char* needs = "";                   ///< shown in forms only while the setting of this key is not “none”
 };
 
 /// Values that differ from the usual ones, by key. Usual values are never in it, so that equal looks are equal values.

@@ -1,5 +1,6 @@
 #include "files/export.h"
 
+#include "data/attach_tables.h"
 #include "files/formats.h"
 #include "files/recipe.h"
 #include "plots/telling.h"
@@ -123,8 +124,9 @@ std::optional<Problem> verifyFigure(const std::string& bytes, std::stop_token st
     if (!found.recipe) return found.problem;
     if (!found.format)
         return saying("This is a recipe, not a figure; there is nothing to compare.", "name an exported figure");
-    const RecipeRead read = readRecipe(*found.recipe);
+    RecipeRead read = readRecipe(*found.recipe);
     if (!read.document) return read.problem;
+    attachTables(*read.document, options.folder);
     const Exported again = exportFigure(*read.document, *found.format, std::move(stop), options);
     if (!again.bytes) return again.problem;
     if (*again.bytes == bytes) return std::nullopt;

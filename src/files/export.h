@@ -3,6 +3,7 @@
 #include "figure/document.h"
 #include "formula/problem.h"
 
+#include <filesystem>
 #include <functional>
 #include <optional>
 #include <span>
@@ -36,8 +37,9 @@ struct Exported {
 };
 
 struct ExportOptions {
-    bool patient = false;   ///< however long it takes (see Effort::operations)
-    FigureWatch watch = {}; ///< told of what is being done
+    bool patient = false;              ///< however long it takes (see Effort::operations)
+    FigureWatch watch = {};            ///< told of what is being done
+    std::filesystem::path folder = {}; ///< of a figure that is verified: where the tables beside it are
 };
 
 /// Draws the document and writes it. Equal documents give equal bytes, if they are exported equally patiently: nothing

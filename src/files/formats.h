@@ -7,7 +7,8 @@
 
 namespace coulter {
 
-// One file for each format: pdf_format.cpp, svg_format.cpp, png_format.cpp, eps_format.cpp. See ExportFormat for what each does.
+// One file for each format: pdf_format.cpp, svg_format.cpp, png_format.cpp, eps_format.cpp. See ExportFormat for what
+// each does.
 
 std::string writePdf(const Figure& figure, const std::string& recipe);
 bool isPdf(std::string_view bytes);

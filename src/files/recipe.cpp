@@ -5,6 +5,7 @@
 #include "figure/sheet_settings.h"
 #include "files/json_reader.h"
 #include "files/kind_settings.h"
+#include "files/recipe_tables.h"
 #include "formula/page.h"
 #include "formula/plotted.h"
 #include "formula/text.h"
@@ -335,7 +336,7 @@ Document readDocument(JsonReader& reader, const Json& root) {
         return document;
     }
     document.format = version->get<int>();
-    reader.keys(root, "", {"coulter", "page", "sheet", "panels"});
+    reader.keys(root, "", {"coulter", "page", "sheet", "panels", "tables"});
     if (const Json* page = reader.list(root, "", "page", longestPage)) {
         for (std::size_t i = 0; i < page->size(); ++i) {
             if (!(*page)[i].is_string())
@@ -344,6 +345,7 @@ Document readDocument(JsonReader& reader, const Json& root) {
                 document.page.push_back((*page)[i].get<std::string>());
         }
     }
+    document.tables = readTables(reader, root);
     document.sheet = readSheet(reader, root);
     if (const Json* panels = reader.list(root, "", "panels", mostPanels)) {
         document.panels.clear();

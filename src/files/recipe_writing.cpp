@@ -3,6 +3,7 @@
 #include "figure/sheet_settings.h"
 #include "files/kind_settings.h"
 #include "files/recipe.h"
+#include "files/recipe_tables.h"
 #include "formula/text.h"
 #include "notes/note_kind.h"
 #include "plots/plot_kind.h"
@@ -143,7 +144,11 @@ std::string writeRecipe(const Document& document) {
     out["sheet"] = sheet;
     out["panels"] = Ordered::array();
     for (const Panel& panel : document.panels) out["panels"].push_back(writePanel(panel));
-    return out.dump(2, ' ', false, Ordered::error_handler_t::replace) + "\n";
+    std::string text = out.dump(2, ' ', false, Ordered::error_handler_t::replace);
+    // Numbers stand last, where they are in nobody's way.
+    if (const std::string tables = writeTables(document); !tables.empty())
+        text = text.substr(0, text.size() - 2) + ",\n" + tables + "\n}";
+    return text + "\n";
 }
 
 } // namespace coulter

@@ -3,6 +3,8 @@
 #include "formula/enclosure.h"
 #include "formula/page.h"
 #include "formula/parser.h"
+#include "formula/searches.h"
+#include "formula/statistics.h"
 #include "formula/text.h"
 
 #include <algorithm>
@@ -35,6 +37,25 @@ bool hasOpenName(const Page& page, const Expr& e, const std::set<std::string>& b
     return false;
 }
 
+/// Whether statistics or coefficients of a fit stand in an expression, or in what it names.
+bool dependsOnMeasured(const Page& page, const Expr& e, std::set<std::size_t>& seen) {
+    if (e.kind == ExprKind::Call && !page.defined.contains(e.text) && findStatistic(e.text)) return true;
+    if (e.kind == ExprKind::Name || e.kind == ExprKind::Call) {
+        const auto at = page.defined.find(e.text);
+        if (at != page.defined.end() && seen.insert(at->second).second) {
+            const Line& line = page.lines[at->second];
+            if (line.kind == LineKind::Fit) return true;
+            if (line.body && dependsOnMeasured(page, *line.body, seen)) return true;
+        }
+    }
+    return std::ranges::any_of(e.operands, [&](const ExprPtr& each) { return dependsOnMeasured(page, *each, seen); });
+}
+
+bool dependsOnMeasured(const Page& page, const Expr& e) {
+    std::set<std::size_t> seen;
+    return dependsOnMeasured(page, e, seen);
+}
+
 } // namespace
 
 Answer answer(const Page& page, const ExprPtr& expression) {
@@ -47,7 +68,9 @@ Answer answer(const Page& page, const ExprPtr& expression) {
     }
     if (isColumn(page, expression) && freeVariables(page, expression).empty()) {
         ColumnAnswer found = columnsOf(page, expression);
-        return {{}, {}, std::move(found.columns), nullptr, std::move(found.problems)};
+        result.columns = std::move(found.columns);
+        result.problems = std::move(found.problems);
+        return result;
     }
     for (const std::string& name : freeVariables(page, expression)) {
         result.problems.push_back({-1, expression->span.first, expression->span.last,
@@ -69,22 +92,40 @@ Answer answer(const Page& page, const ExprPtr& expression) {
                                    "The integral here takes too long to compute.", "look at a simpler case first"});
         return result;
     }
+    if (expression->kind == ExprKind::Name) {
+        if (const Line* fit = page.find(expression->text, LineKind::Fit)) {
+            const auto at = std::ranges::find(fit->unknowns, expression->text) - fit->unknowns.begin();
+            result.errors = {fit->errors[static_cast<std::size_t>(at)]};
+            result.isStandardError = true;
+            return result;
+        }
+    }
     // Interval arithmetic over the same program bounds all rounding, with the error estimates of its integrals.
     const Compiled unfolded = compileStepByStep(page, expression);
     if (!unfolded.program) return result;
+    // What is computed from measured numbers has errors that only the person knows who measured.
+    const bool measured = dependsOnMeasured(page, *expression);
     IntervalEvaluator enclosing(*unfolded.program);
     const auto bounds = enclosing({});
     for (std::size_t i = 0; i < result.values.size(); ++i) {
         const double value = result.values[i];
-        const bool bounded = bounds[i].known && std::isfinite(value);
+        const bool bounded = bounds[i].known && std::isfinite(value) && !measured;
         result.errors.push_back(bounded ? std::max(bounds[i].high - value, value - bounds[i].low) : HUGE_VAL);
     }
     return result;
 }
 
 Answer evaluate(const Page& page, std::string_view text) {
+    Answer result;
+    if (auto search = searchText(page, text)) {
+        result.problems = std::move(search->problems);
+        if (result.problems.empty()) result.places = std::make_shared<const Places>(std::move(search->places));
+        result.sought = search->sought;
+        return result;
+    }
     const ParsedExpression parsed = parseExpression(decodeUtf8(text), page.inQuestions);
-    if (!parsed.expression) return {{}, {}, {}, nullptr, parsed.problems};
+    result.problems = parsed.problems;
+    if (!parsed.expression) return result;
     return answer(page, parsed.expression);
 }
 

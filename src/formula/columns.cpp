@@ -2,6 +2,7 @@
 
 #include "formula/expr_build.h"
 #include "formula/parser.h"
+#include "formula/statistics.h"
 #include "formula/text.h"
 
 #include <algorithm>
@@ -32,9 +33,16 @@ struct Refusal {
     throw Refusal{{-1, e.span.first, e.span.last, std::move(sentence), std::move(suggestion)}};
 }
 
-bool hasList(const Expr& e) {
+/// What makes one number of a column's, or a column of a column's.
+const Statistic* statisticAt(const Page& page, const Expr& e) {
+    return e.kind == ExprKind::Call && !page.defined.contains(e.text) ? findStatistic(e.text) : nullptr;
+}
+
+bool hasList(const Page& page, const Expr& e) {
+    const Statistic* statistic = statisticAt(page, e);
+    if (statistic) return statistic->column != nullptr;
     return e.kind == ExprKind::List ||
-           std::ranges::any_of(e.operands, [](const ExprPtr& each) { return hasList(*each); });
+           std::ranges::any_of(e.operands, [&](const ExprPtr& each) { return hasList(page, *each); });
 }
 
 /// Where a name stands in an expression; all of it if it does so only through a function.
@@ -98,17 +106,29 @@ private:
 
     /// The expression with every list in it named.
     ExprPtr withoutLists(const ExprPtr& e) {
-        if (!hasList(*e)) return e;
-        if (e->kind == ExprKind::List) {
-            const std::string name = "{" + std::to_string(names_.size() + 1) + "}"; // no page can have such a name
-            add(name, numbersOf(*e), columns_.empty() ? "the list" : "this list", e->span);
-            auto node = std::make_shared<Expr>(*nameExpr(name));
-            node->span = e->span;
-            return node;
-        }
+        if (!hasList(page_, *e)) return e;
+        if (const Statistic* statistic = statisticAt(page_, *e)) return named(*e, columnOfStatistic(*statistic, *e));
+        if (e->kind == ExprKind::List) return named(*e, numbersOf(*e));
         std::vector<ExprPtr> operands;
         for (const ExprPtr& each : e->operands) operands.push_back(withoutLists(each));
         return withOperands(*e, std::move(operands));
+    }
+
+    /// A name for a column that stands in the expression without one.
+    ExprPtr named(const Expr& e, Column column) {
+        const std::string name = "{" + std::to_string(names_.size() + 1) + "}"; // no page can have such a name
+        const bool isFirst = columns_.empty(), isList = e.kind == ExprKind::List;
+        const std::string said = isList ? (isFirst ? "the list" : "this list") : spelled(e);
+        add(name, std::move(column), said, e.span);
+        auto node = std::make_shared<Expr>(*nameExpr(name));
+        node->span = e.span;
+        return node;
+    }
+
+    Column columnOfStatistic(const Statistic& statistic, const Expr& e) {
+        const std::vector<Column> of = ColumnReader(page_, fixed_).run(e.operands[0]);
+        if (of.size() != 1) refuse(e, "A column holds numbers, and this is a vector.");
+        return std::make_shared<const std::vector<double>>(statistic.column(*of[0]));
     }
 
     double number(const Expr& e) {
@@ -173,7 +193,7 @@ private:
 bool isColumn(const Page& page, const ExprPtr& expression, std::span<const std::string> fixed) {
     if (!expression) return false;
     const std::vector<std::string> columns = freeColumns(page, expression);
-    return hasList(*expression) || std::ranges::any_of(columns, [&](const std::string& name) {
+    return hasList(page, *expression) || std::ranges::any_of(columns, [&](const std::string& name) {
                return std::ranges::find(fixed, name) == fixed.end();
            });
 }

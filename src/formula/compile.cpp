@@ -1,6 +1,9 @@
+#include "formula/columns.h"
 #include "formula/derivative.h"
+#include "formula/expr_build.h"
 #include "formula/page.h"
 #include "formula/program_builder.h"
+#include "formula/statistics.h"
 #include "formula/text.h"
 #include "special/catalogue.h"
 
@@ -33,6 +36,7 @@ public:
         : page_(page), builder_(inputs.size()) {
         for (std::size_t i = 0; i < inputs.size(); ++i) scope_[inputs[i]] = {builder_.input(i)};
         for (const auto& [name, value] : fixed) scope_[name] = {builder_.constant(value)};
+        fixed_ = fixed;
     }
 
     /// Compiles only to find problems: limits that depend on a parameter may stand for any.
@@ -309,6 +313,7 @@ private:
             if (!derived.expression) throw Refusal{placed(derived.problems.front(), e)};
             return at(e, [&] { return values(*derived.expression, scope); });
         }
+        if (const Statistic* statistic = findStatistic(e.text)) return {numberOf(*statistic, e, scope)};
         std::vector<Value> operands;
         for (const ExprPtr& operand : e.operands) operands.push_back(value(*operand, scope));
         const int arguments = static_cast<int>(operands.size()) - e.below - e.above;
@@ -320,6 +325,31 @@ private:
         Value result = operands[0];
         for (std::size_t i = 1; i < operands.size(); ++i) result = builder_.apply(kernel, result, operands[i]);
         return {result};
+    }
+
+    /// What a statistic makes of a column of the page: one number, whatever the expression runs along.
+    Value numberOf(const Statistic& statistic, const Expr& e, const Scope& scope) {
+        if (!statistic.number)
+            refuse(e, spelled(e) + " is a column and has no single value here.",
+                   "name it on a line of its own: c = " + spelled(e));
+        for (const auto& [name, bound] : scope) {
+            const bool isItself = &scope == &scope_ && (page_.columnOf(name) || fixed_.contains(name));
+            if (!isItself && mentions(*e.operands[0], name))
+                refuse(*e.operands[0], "The column here depends on " + name + ", which runs.",
+                       "name the column on a line of its own");
+        }
+        const ColumnAnswer of = columnsOf(page_.whole ? *page_.whole : page_, e.operands[0], fixed_);
+        if (of.columns.empty()) throw Refusal{placed(of.problems.front(), e)};
+        if (of.columns.size() > 1) refuse(e, "A column holds numbers, and this is a vector.");
+        std::vector<double> further;
+        for (std::size_t i = 1; i < e.operands.size(); ++i) {
+            builder_.folds = true;
+            const auto number = builder_.constantOf(value(*e.operands[i], scope));
+            builder_.folds = !stepByStep_;
+            if (!number && !checking_) refuse(*e.operands[i], "This must be a fixed number.");
+            further.push_back(number.value_or(0));
+        }
+        return builder_.constant(statisticOf(statistic, of.columns[0], further));
     }
 
     /// A function with a period P is taken at the place within [0, P) that is whole periods away; where it is not
@@ -373,6 +403,7 @@ private:
     const Page& page_;
     ProgramBuilder builder_;
     Scope scope_;
+    FixedValues fixed_;
     std::size_t steps_ = 0;
     int callDepth_ = 0;
     int depth_ = 0;   ///< of the recursion over all that is written out
@@ -393,6 +424,10 @@ void collectNames(const Page& page, const Expr& e, IsWanted* isWanted, const std
     if (e.kind == ExprKind::Name && !bound.contains(e.text)) {
         if (isWanted(page, e.text) && std::ranges::find(found, e.text) == found.end()) found.push_back(e.text);
     }
+    // A statistic of a column is a mere number.
+    const Statistic* statistic =
+        e.kind == ExprKind::Call && !page.defined.contains(e.text) ? findStatistic(e.text) : nullptr;
+    if (statistic && statistic->number) return;
     for (std::size_t i = 0; i < e.operands.size(); ++i) {
         std::set<std::string> inner = bound;
         if (bindsName(e.kind) && i == 2) inner.insert(e.text);
@@ -430,7 +465,8 @@ Problems checkBody(const Page& page, const Line& line) {
     }
     for (const std::string& name : freeColumns(page, line.body)) any.emplace(name, 0);
     for (const Line& each : page.lines) { // found only after the functions that its conditions ask for
-        if (each.kind != LineKind::Solution || !each.good() || !each.values.empty()) continue;
+        if ((each.kind != LineKind::Solution && each.kind != LineKind::Fit) || !each.good() || !each.values.empty())
+            continue;
         for (const std::string& unknown : each.unknowns) {
             if (std::ranges::find(line.parameters, unknown) == line.parameters.end()) any[unknown] = 0;
         }

@@ -98,6 +98,7 @@ private:
     ExprPtr pageCall(const std::string& name, Span nameSpan);
     bool startsCatalogueCall() const;
     ExprPtr catalogueCall();
+    ExprPtr statisticCall();
     std::vector<ExprPtr> indices(const std::string& shown);
 
     // parse_calculus.cpp

@@ -1,6 +1,8 @@
 #pragma once
+#include "formula/data_table.h"
 #include "formula/expr.h"
 #include "formula/interval.h"
+#include "formula/places.h"
 #include "formula/problem.h"
 
 #include <memory>
@@ -19,13 +21,13 @@ enum class LineKind {
     Period,   ///< r(t + 6) = r(t)
     Question, ///< f(2) = ?
     Solution, ///< (a, b) solves 2a + b = 5, a - 4b = 1
-    Column,   ///< d = {0.1, 0.2}, and what is computed from columns
+    Numbers,  ///< d = {0.1, 0.2}, and what is computed from columns
     Random,   ///< X ~ N(2, 0.5^2), count 500, seed 7
+    Table,    ///< (t, s) from "readings.csv"
+    Fit,      ///< (a, b) fits s = a + b t
+    Search,   ///< f(x) = 0 for x in [0, 20]
     Unread,   ///< could not be read; see its problems
 };
-
-/// A column: numbers side by side.
-using Column = std::shared_ptr<const std::vector<double>>;
 
 enum class Distribution { Normal, Uniform };
 
@@ -45,8 +47,13 @@ struct Line {
     Span nameSpan;
     std::vector<std::string> parameters; ///< of a function, canonical
     ExprPtr body;                        ///< of a quantity, function or question; text of prose is in `source`
-    std::vector<std::string> unknowns;   ///< of a solution, canonical
-    std::vector<ExprPtr> equations;      ///< of a solution
+    std::vector<std::string> unknowns;   ///< of a solution or a fit; the columns of a table; canonical
+    std::vector<ExprPtr> equations;      ///< of a solution; of a fit: one
+    std::string table;                   ///< of a table: what its numbers are read from
+    std::vector<std::string> picked;     ///< of a table: its columns by heading or number; empty: by name or in order
+    std::vector<std::string> units;      ///< of a table: of each column, as the line or its heading says
+    std::vector<std::string> labels;     ///< of a table: words of each column's heading
+    Sought sought = Sought::Zeros;       ///< of a search
     ExprPtr low, high;                   ///< ends of a variable's interval
     ExprPtr from, to;                    ///< range in which a quantity can be scrubbed
     ExprPtr count, step;
@@ -58,14 +65,17 @@ struct Line {
     std::optional<Span> plainNumber; ///< where a quantity's value is a plain number: what scrubbing changes
     Problems problems;               ///< errors and notes on this line
 
-    std::optional<double> value;   ///< of a quantity or an answered question
-    std::vector<double> values;    ///< of a solution, by unknown; of a question about a vector, by component
-    std::vector<double> errors;    ///< of an answered question: bound of the error of each value; inf if none is known
-    std::vector<Column> columns;   ///< of a column or random numbers: one; of an answered question: by component
-    ExprPtr formula;               ///< of a question about a derivative: the answer
-    std::optional<Interval> range; ///< of a quantity with from … to …
-    Interval interval;             ///< of a variable
-    Grid grid;                     ///< of a variable
+    std::optional<double> value; ///< of a quantity or an answered question
+    std::vector<double> values;  ///< of a solution or a fit, by unknown; of a question about a vector, by component
+    std::vector<double> errors;  ///< of an answered question: bound of the error of each value; inf if none is known;
+                                 ///< of a fit: standard error of each value
+    std::vector<Column> columns; ///< of a column or random numbers: one; of a table: each; of an answered question: by
+                                 ///< component
+    std::shared_ptr<const Places> places; ///< what a search found
+    ExprPtr formula;                      ///< of a question about a derivative: the answer
+    std::optional<Interval> range;        ///< of a quantity with from … to …
+    Interval interval;                    ///< of a variable or a search
+    Grid grid;                            ///< of a variable
 
     /// Whether the line has no error and can be used by others.
     bool good() const;

@@ -1,5 +1,6 @@
 #include "formula/line_parser.h"
 
+#include "formula/line_phrases.h"
 #include "formula/parser.h"
 #include "formula/text.h"
 #include "formula/units.h"
@@ -17,8 +18,17 @@ struct Clause {
     std::size_t end = 0;
 };
 
-constexpr std::array<std::u32string_view, 7> clauseKeywords{U"unit",        U"from",  U"step", U"count",
-                                                            U"logarithmic", U"label", U"seed"};
+constexpr std::array<std::u32string_view, 9> clauseKeywords{U"unit",  U"from", U"step",    U"count", U"logarithmic",
+                                                            U"label", U"seed", U"columns", U"units"};
+
+/// Words that make a line what it is, and what reads it.
+struct Phrase {
+    const char* word;
+    void (*outline)(LineOutline&, const std::vector<Token>&);
+    bool beforeText = false; ///< only where text in quotation marks follows
+};
+constexpr std::array<Phrase, 4> phrases{
+    {{"solves", outlineSolution}, {"fits", outlineFit}, {"from", outlineTable, true}, {"for", outlineSearch}}};
 
 /// Where the line's head ends, and its clauses: a clause starts after a comma outside quotation marks.
 struct Split {
@@ -47,24 +57,6 @@ Split splitClauses(std::u32string_view text) {
         }
     }
     return split;
-}
-
-void report(Line& line, Span span, std::string sentence, std::string suggestion = "") {
-    line.problems.push_back({-1, span.first, span.last, std::move(sentence), std::move(suggestion)});
-}
-
-bool isSymbol(const Token& token, std::string_view text) {
-    return token.kind == TokenKind::Symbol && token.text == text;
-}
-bool isWord(const Token& token, std::string_view text) { return token.kind == TokenKind::Word && token.text == text; }
-
-std::vector<Token> slice(const std::vector<Token>& tokens, std::size_t begin, std::size_t end) {
-    std::vector<Token> part(tokens.begin() + static_cast<std::ptrdiff_t>(begin),
-                            tokens.begin() + static_cast<std::ptrdiff_t>(end));
-    Token stop;
-    stop.span = {tokens[end].span.first, tokens[end].span.first};
-    part.push_back(stop);
-    return part;
 }
 
 std::string trimmed(std::u32string_view text) {
@@ -112,8 +104,11 @@ private:
         line.nameSpan = {tokens[0].span.first, tokens[length > 0 ? length - 1 : 0].span.last};
         if (length > 0 && isWord(tokens[length], "in")) return variable(tokens, name, length + 1);
         if (length > 0 && isSymbol(tokens[length], "~")) return random(tokens, name, length + 1);
-        if (std::ranges::any_of(tokens, [](const Token& token) { return isWord(token, "solves"); }))
-            return solution(tokens);
+        for (const Phrase& phrase : phrases) {
+            const std::size_t at = wordOutside(tokens, phrase.word);
+            if (at < end && (!phrase.beforeText || tokens[at + 1].kind == TokenKind::String))
+                return phrase.outline(out_, tokens);
+        }
 
         std::size_t equals = end;
         int depth = 0;
@@ -165,43 +160,6 @@ private:
         if (!parameters(tokens, length + 1, equals - 1)) return;
         line.kind = LineKind::Function;
         out_.body = slice(tokens, equals + 1, end);
-    }
-
-    /// (a, b) solves 2a + b = 5, a - 4b = 1
-    void solution(const std::vector<Token>& tokens) {
-        Line& line = out_.line;
-        const std::size_t end = tokens.size() - 1;
-        std::size_t at = isSymbol(tokens[0], "(") ? 1 : 0;
-        const bool bracket = at == 1;
-        do {
-            std::string name;
-            const std::size_t length = readName(std::span(tokens).subspan(at), name);
-            if (length == 0)
-                return report(line, tokens[at].span, "The unknowns that are to be found stand before “solves”.",
-                              "write (a, b) solves 2a + b = 5, a - 4b = 1");
-            if (std::ranges::count(line.unknowns, name) > 0)
-                return report(line, tokens[at].span, "The unknown " + name + " stands here twice.");
-            line.unknowns.push_back(name);
-            at += length;
-        } while (isSymbol(tokens[at], ",") && ++at < end);
-        if (bracket && isSymbol(tokens[at], ")")) ++at;
-        if (!isWord(tokens[at], "solves"))
-            return report(line, tokens[at].span, "The unknowns that are to be found stand before “solves”.",
-                          "write (a, b) solves 2a + b = 5, a - 4b = 1");
-        line.name = line.unknowns.front();
-        line.nameSpan = {tokens[0].span.first, tokens[at - 1].span.last};
-        std::size_t begin = at + 1;
-        int depth = 0;
-        for (std::size_t i = begin; i <= end; ++i) {
-            if (isSymbol(tokens[i], "(") || isSymbol(tokens[i], "{") || isSymbol(tokens[i], "[")) ++depth;
-            if (isSymbol(tokens[i], ")") || isSymbol(tokens[i], "}") || isSymbol(tokens[i], "]")) --depth;
-            if (i != end && !(isSymbol(tokens[i], ",") && depth <= 0)) continue;
-            if (i == begin)
-                return report(line, tokens[i].span, "A condition is missing here.", "write it as 2a + b = 5");
-            out_.equations.push_back(slice(tokens, begin, i));
-            begin = i + 1;
-        }
-        line.kind = LineKind::Solution;
     }
 
     /// r(t + 6) = r(t): the same name on both sides, and its parameter alone on the right.
@@ -266,40 +224,8 @@ private:
     }
 
     void variable(const std::vector<Token>& tokens, const std::string& name, std::size_t at) {
-        Line& line = out_.line;
-        line.name = name;
-        const std::size_t end = tokens.size() - 1;
-        const bool opens = isSymbol(tokens[at], "[") || isSymbol(tokens[at], "(");
-        if (at >= end || !opens) {
-            report(line, tokens[at].span, "An interval is missing here.", "write " + name + " in [0, 1]");
-            return;
-        }
-        const bool closes = isSymbol(tokens[end - 1], "]") || isSymbol(tokens[end - 1], ")");
-        if (!closes || end - 1 == at) {
-            report(line, tokens[at].span, "This “" + tokens[at].text + "” of the interval is never closed.",
-                   "add “]” for a closed end or “)” for an open one");
-            return;
-        }
-        std::size_t comma = end;
-        int depth = 0;
-        for (std::size_t i = at + 1; i < end - 1; ++i) {
-            if (isSymbol(tokens[i], "(")) ++depth;
-            if (isSymbol(tokens[i], ")")) --depth;
-            if (isSymbol(tokens[i], ",") && depth == 0) {
-                comma = i;
-                break;
-            }
-        }
-        if (comma == end) {
-            report(line, {tokens[at].span.first, tokens[end - 1].span.last},
-                   "An interval has two ends, separated by a comma.", "write " + name + " in [0, 1]");
-            return;
-        }
-        line.interval.lowClosed = isSymbol(tokens[at], "[");
-        line.interval.highClosed = isSymbol(tokens[end - 1], "]");
-        line.kind = LineKind::Variable;
-        out_.body = slice(tokens, at + 1, comma);
-        out_.high = slice(tokens, comma + 1, end - 1);
+        out_.line.name = name;
+        if (outlineInterval(out_, tokens, name, at)) out_.line.kind = LineKind::Variable;
     }
 
     /// X ~ N(2, 0.5^2)
@@ -335,12 +261,50 @@ private:
         line.kind = LineKind::Random;
     }
 
+    /// columns 1, 3 or columns "time", "drawdown"; units s, m
+    void readListClause(const Clause& clause, Span keyword) {
+        Line& line = out_.line;
+        const bool units = clause.keyword == "units";
+        std::vector<std::string>& list = units ? line.units : line.picked;
+        std::size_t begin = clause.begin;
+        bool quoted = false;
+        for (std::size_t i = clause.begin; i <= clause.end; ++i) {
+            if (i < clause.end && text_[i] == U'"') quoted = !quoted;
+            if (i < clause.end && (quoted || text_[i] != U',')) continue;
+            std::string one = trimmed(std::u32string_view(text_).substr(begin, i - begin));
+            if (!units && one.size() >= 2 && one.front() == '"' && one.back() == '"')
+                one = one.substr(1, one.size() - 2);
+            const Span place{static_cast<int>(begin) + 1, std::max(static_cast<int>(begin) + 1, static_cast<int>(i))};
+            if (one.empty())
+                return report(line, place, units ? "A unit is missing here." : "A column is missing here.",
+                              units ? "write 1 for a number without one" : "write its number, or its heading");
+            if (units && !isUnit(one))
+                return report(line, place, "“" + one + "” is not a unit that is known.",
+                              "write it as in m, kg m-3, cm/day or °C");
+            list.push_back(std::move(one));
+            begin = i + 1;
+        }
+        if (list.size() != line.unknowns.size())
+            report(line, keyword,
+                   "The clause “" + clause.keyword + "” names " + std::to_string(list.size()) + ", and there are " +
+                       std::to_string(line.unknowns.size()) + " columns.",
+                   "give one for each name before “from”");
+    }
+
     void readClause(const Clause& clause) {
         Line& line = out_.line;
         const Span keyword{static_cast<int>(clause.keywordAt) + 1, static_cast<int>(clause.begin)};
         if (!seen_.insert(clause.keyword).second)
             return report(line, keyword, "The clause “" + clause.keyword + "” stands here twice.");
         if (line.kind == LineKind::Unread) return;
+        const bool ofTable = clause.keyword == "columns" || clause.keyword == "units";
+        if (ofTable != (line.kind == LineKind::Table))
+            return report(line, keyword,
+                          ofTable ? "The clause “" + clause.keyword + "” belongs to a table."
+                                  : "The clause “" + clause.keyword + "” does not belong to a table.",
+                          ofTable ? "write it after (t, s) from \"readings.csv\""
+                                  : "write “, units s, m” for the units of its columns");
+        if (ofTable) return readListClause(clause, keyword);
         const bool isVariable =
             line.kind == LineKind::Variable || (line.kind == LineKind::Random && clause.keyword == "count");
         if (clause.keyword == "seed" && line.kind != LineKind::Random)
@@ -419,14 +383,18 @@ Line readLine(LineOutline outline, const KnownNames& page) {
         into = parsed.expression;
         line.problems.insert(line.problems.end(), parsed.problems.begin(), parsed.problems.end());
     };
-    read(outline.body, line.kind == LineKind::Variable ? line.low : line.body);
+    read(outline.body, line.body);
+    read(outline.low, line.low);
     for (const std::vector<Token>& tokens : outline.equations) {
         const ParsedExpression parsed = parseExpression(tokens, inScope, Wanted::Condition);
         line.problems.insert(line.problems.end(), parsed.problems.begin(), parsed.problems.end());
         if (!parsed.expression) continue;
         const Expr& e = *parsed.expression;
         if (e.kind != ExprKind::Compare || e.relations != std::vector<std::string>{"="})
-            report(line, e.span, "A condition to solve is one equation.", "write it as 2a + b = 5");
+            report(line, e.span,
+                   line.kind == LineKind::Fit ? "A fit is made to one equation."
+                                              : "A condition to solve is one equation.",
+                   line.kind == LineKind::Fit ? "write it as s = a + b t" : "write it as 2a + b = 5");
         else
             line.equations.push_back(parsed.expression);
     }

@@ -10,12 +10,12 @@ namespace coulter {
 
 /// A line before its expressions are read: its kind, what it defines, and where its parts stand.
 struct LineOutline {
-    Line line;               ///< kind, name, parameters, unit, label and problems are set
-    std::vector<Token> body; ///< right-hand side; for a variable the low end
-    std::vector<Token> high; ///< high end of a variable's interval
+    Line line;                    ///< kind, name, parameters, unit, label and problems are set
+    std::vector<Token> body;      ///< right-hand side; for a variable the low end; for a search what it is in
+    std::vector<Token> low, high; ///< ends of an interval
     std::vector<Token> from, to, count, step, seed;
     std::vector<std::vector<Token>> arguments; ///< of a distribution
-    std::vector<std::vector<Token>> equations; ///< of a solution
+    std::vector<std::vector<Token>> equations; ///< of a solution or a fit
 };
 
 /// Longest line that is read, in characters.

@@ -2,9 +2,12 @@
 
 #include "formula/columns.h"
 #include "formula/conditions.h"
+#include "formula/fits.h"
 #include "formula/line_parser.h"
 #include "formula/random_columns.h"
 #include "formula/remedies.h"
+#include "formula/searches.h"
+#include "formula/table_lines.h"
 #include "formula/text.h"
 #include "special/catalogue.h"
 
@@ -30,8 +33,11 @@ Span spanOf(const Line& line) { return {1, std::max(1, static_cast<int>(decodeUt
 bool defines(const Line& line) {
     return !line.name.empty() &&
            (line.kind == LineKind::Quantity || line.kind == LineKind::Function || line.kind == LineKind::Variable ||
-            line.kind == LineKind::Solution || line.kind == LineKind::Random);
+            line.kind == LineKind::Solution || line.kind == LineKind::Random || line.kind == LineKind::Table ||
+            line.kind == LineKind::Fit);
 }
+
+bool findsUnknowns(const Line& line) { return line.kind == LineKind::Solution || line.kind == LineKind::Fit; }
 
 /// Names a body refers to, without the parameters; each with its place.
 void references(const Expr& e, const std::set<std::string>& bound, std::vector<std::pair<std::string, Span>>& out) {
@@ -47,18 +53,20 @@ void references(const Expr& e, const std::set<std::string>& bound, std::vector<s
 
 class Resolver {
 public:
-    explicit Resolver(Page& page) : page_(page), state_(page.lines.size(), State::New) {}
+    Resolver(Page& page, const DataTables& tables)
+        : page_(page), tables_(tables), state_(page.lines.size(), State::New) {}
 
     void run() {
         // Conditions may ask for a function of their own unknowns; seen from them that is no circle.
         for (std::size_t i = 0; i < page_.lines.size(); ++i) {
-            if (page_.lines[i].kind == LineKind::Solution) visit(i);
+            if (findsUnknowns(page_.lines[i])) visit(i);
         }
         // A function is computed with its period, so that must be known first.
         for (const auto& [name, line] : page_.periods) visit(line);
         for (std::size_t i = 0; i < page_.lines.size(); ++i) visit(i);
         for (Line& line : page_.lines) {
             if (line.good() && line.kind == LineKind::Question) question(line);
+            if (line.good() && line.kind == LineKind::Search) search(line);
         }
     }
 
@@ -93,8 +101,8 @@ private:
                 open(defined->second);
             } else if (state_[defined->second] == State::Open) {
                 ++top.next;
-                const bool unknown = page_.lines[defined->second].kind == LineKind::Solution &&
-                                     page_.lines[index].kind == LineKind::Function;
+                const bool unknown =
+                    findsUnknowns(page_.lines[defined->second]) && page_.lines[index].kind == LineKind::Function;
                 if (!unknown) nameCircle(defined->second);
             } else {
                 ++top.next;
@@ -119,6 +127,8 @@ private:
         if (line.kind == LineKind::Variable) variable(line);
         if (line.kind == LineKind::Function && line.body) function(line);
         if (line.kind == LineKind::Solution) solution(line);
+        if (line.kind == LineKind::Table) table(line);
+        if (line.kind == LineKind::Fit) fit(line);
     }
 
     static std::vector<std::pair<std::string, Span>> needs(const Line& line) {
@@ -179,6 +189,21 @@ private:
         if (line.good()) line.values = std::move(solved.values);
     }
 
+    void table(Line& line) {
+        readTableLine(line, tables_);
+        for (const Column& column : line.columns) {
+            if (!hold(line, static_cast<double>(column->size()))) return;
+        }
+    }
+
+    void fit(Line& line) {
+        Fitted fitted = fitLine(page_, line);
+        line.problems.insert(line.problems.end(), fitted.problems.begin(), fitted.problems.end());
+        if (!line.good()) return;
+        line.values = std::move(fitted.values);
+        line.errors = std::move(fitted.errors);
+    }
+
     void quantity(Line& line) {
         line.value = number(line, line.body);
         if (line.value && std::isnan(*line.value)) {
@@ -198,7 +223,7 @@ private:
     }
 
     void column(Line& line) {
-        line.kind = LineKind::Column;
+        line.kind = LineKind::Numbers;
         if (line.from) {
             report(line, {line.from->span.first, line.to ? line.to->span.last : line.from->span.last},
                    "The clause “from … to …” belongs to a single number, and this is a column.");
@@ -306,7 +331,14 @@ private:
         if (line.values.size() == 1) line.value = line.values[0];
     }
 
+    void search(Line& line) {
+        SearchAnswer found = searchLine(page_, line);
+        line.problems.insert(line.problems.end(), found.problems.begin(), found.problems.end());
+        if (line.good()) line.places = std::make_shared<const Places>(std::move(found.places));
+    }
+
     Page& page_;
+    const DataTables& tables_;
     std::vector<State> state_;
     std::vector<Visit> path_;
     double numbers_ = 0; ///< of all columns so far
@@ -330,6 +362,10 @@ void noteShadowed(Line& line) {
     }
 }
 
+std::size_t placeAmong(const std::vector<std::string>& names, const std::string& name) {
+    return static_cast<std::size_t>(std::ranges::find(names, name) - names.begin());
+}
+
 } // namespace
 
 const Line* Page::find(const std::string& name, LineKind kind) const {
@@ -342,17 +378,34 @@ const Line* Page::find(const std::string& name, LineKind kind) const {
 std::optional<double> Page::valueOf(const std::string& name) const {
     if (const Line* quantity = find(name, LineKind::Quantity)) return quantity->value;
     const Line* solution = find(name, LineKind::Solution);
+    if (!solution) solution = find(name, LineKind::Fit);
     if (!solution || solution->values.empty()) return std::nullopt;
-    const auto at = std::ranges::find(solution->unknowns, name);
-    return solution->values[static_cast<std::size_t>(at - solution->unknowns.begin())];
+    return solution->values[placeAmong(solution->unknowns, name)];
 }
 
 Column Page::columnOf(const std::string& name) const {
     const auto at = defined.find(name);
     if (at == defined.end()) return nullptr;
     const Line& line = lines[at->second];
-    const bool column = line.kind == LineKind::Column || line.kind == LineKind::Random;
-    return column && line.good() && !line.columns.empty() ? line.columns[0] : nullptr;
+    const bool column = line.kind == LineKind::Numbers || line.kind == LineKind::Random || line.kind == LineKind::Table;
+    if (!column || !line.good() || line.columns.empty()) return nullptr;
+    return line.columns[line.kind == LineKind::Table ? placeAmong(line.unknowns, name) : 0];
+}
+
+std::string Page::unitOf(const std::string& name) const {
+    const auto at = defined.find(name);
+    if (at == defined.end()) return "";
+    const Line& line = lines[at->second];
+    if (line.kind != LineKind::Table) return line.unit;
+    return line.good() ? line.units[placeAmong(line.unknowns, name)] : "";
+}
+
+std::string Page::labelOf(const std::string& name) const {
+    const auto at = defined.find(name);
+    if (at == defined.end()) return "";
+    const Line& line = lines[at->second];
+    if (line.kind != LineKind::Table) return line.label;
+    return line.good() ? line.labels[placeAmong(line.unknowns, name)] : "";
 }
 
 Problems Page::problems() const {
@@ -366,7 +419,7 @@ Problems Page::problems() const {
     return all;
 }
 
-Page readPage(std::span<const std::string> lines) {
+Page readPage(std::span<const std::string> lines, const DataTables& tables) {
     Page page;
     std::vector<LineOutline> outlines;
     for (const std::string& source : lines.first(std::min(lines.size(), longestPage)))
@@ -375,7 +428,7 @@ Page readPage(std::span<const std::string> lines) {
         Line& line = outlines[i].line;
         if (!defines(line)) continue;
         const std::vector<std::string> names =
-            line.kind == LineKind::Solution ? line.unknowns : std::vector<std::string>{line.name};
+            line.unknowns.empty() ? std::vector<std::string>{line.name} : line.unknowns;
         for (const std::string& name : names) {
             const auto [known, isNew] = page.defined.try_emplace(name, i);
             if (!isNew) {
@@ -417,7 +470,7 @@ Page readPage(std::span<const std::string> lines) {
         report(page.lines.back(), spanOf(page.lines.back()),
                "A page ends after " + std::to_string(longestPage) + " lines; the rest is not read.");
     }
-    Resolver(page).run();
+    Resolver(page, tables).run();
     addRemedies(page);
     return page;
 }

@@ -20,13 +20,17 @@ struct Page {
     KnownNames inQuestions;                     ///< the same, and the parameters of functions
     std::map<std::string, std::size_t> defined; ///< canonical name → its line
     std::map<std::string, std::size_t> periods; ///< canonical name of a function → the line that continues it
+    std::shared_ptr<const Page> whole; ///< of a page of left-out rows: that of the others, which statistics are about
 
     /// The line that defines a name, if it is of this kind and good; else null.
     const Line* find(const std::string& name, LineKind kind) const;
-    /// What a name of this page is worth, if it is a quantity or found by a solution.
+    /// What a name of this page is worth, if it is a quantity or found by a solution or a fit.
     std::optional<double> valueOf(const std::string& name) const;
     /// The column of this name; null if there is none.
     Column columnOf(const std::string& name) const;
+    /// The unit and the label that a name has on its line; empty where it has none.
+    std::string unitOf(const std::string& name) const;
+    std::string labelOf(const std::string& name) const;
     /// All problems and notes, in the order of the lines.
     Problems problems() const;
 };
@@ -34,8 +38,8 @@ struct Page {
 /// Longest page that is read, in lines.
 inline constexpr std::size_t longestPage = 2'000;
 
-/// Reads a page. Never fails: what cannot be read is a problem on its line.
-Page readPage(std::span<const std::string> lines);
+/// Reads a page, over the tables that its lines name. Never fails: what cannot be read is a problem on its line.
+Page readPage(std::span<const std::string> lines, const DataTables& tables = {});
 
 /// Values that take the place of names while compiling: the cases of a family.
 using FixedValues = std::map<std::string, double>;
@@ -62,17 +66,20 @@ Problems checkBody(const Page& page, const Line& line);
 
 /// What an expression without variables is worth.
 struct Answer {
-    std::vector<double> values;  ///< one, or the components of a vector; NaN where undefined
-    std::vector<double> errors;  ///< bound of the error of each value; inf where none is known
-    std::vector<Column> columns; ///< of an expression with columns: one, or one for each component; then no values
-    ExprPtr formula;             ///< of a derivative by a name that has no value: the formula
+    std::vector<double> values;   ///< one, or the components of a vector; NaN where undefined
+    std::vector<double> errors;   ///< bound of the error of each value; inf where none is known
+    std::vector<Column> columns;  ///< of an expression with columns: one, or one for each component; then no values
+    bool isStandardError = false; ///< the errors are standard errors of a fit, and no bounds
+    ExprPtr formula;              ///< of a derivative by a name that has no value: the formula
+    std::shared_ptr<const Places> places; ///< of a search, such as sin(x) = 0 for x in [1, 10]; then no values
+    Sought sought = Sought::Zeros;
     Problems problems;
 
     /// The value, if it is a single number; else NaN.
     double value() const { return values.size() == 1 ? values[0] : std::numeric_limits<double>::quiet_NaN(); }
 };
 Answer answer(const Page& page, const ExprPtr& expression);
-/// The same for text, in which the parameters of the page's functions may stand for themselves.
+/// The same for text, in which the parameters of the page's functions may stand for themselves; a search as well.
 Answer evaluate(const Page& page, std::string_view expression);
 
 /// Names of the page's variables that an expression depends on, directly or through functions, without parameters.

@@ -1,4 +1,5 @@
 #include "formula/expression_parser.h"
+#include "formula/statistics.h"
 #include "formula/text.h"
 #include "special/catalogue.h"
 
@@ -98,6 +99,21 @@ ExprPtr ExpressionParser::pageCall(const std::string& name, Span nameSpan) {
         node->orders = {order};
     }
     return withPower(node, exponent, span);
+}
+
+/// mean(s), quantile(s, 0.9): of all numbers of a column.
+ExprPtr ExpressionParser::statisticCall() {
+    const Token word = peek();
+    const Statistic& statistic = *findStatistic(word.text);
+    ++at_;
+    std::vector<ExprPtr> list = arguments(word.text, word.span);
+    const Span span = from(word.span.first);
+    if (list.size() != 1 + statistic.further)
+        refuse(span,
+               word.text + " takes " + countOf(1 + statistic.further) + ", here it has " + std::to_string(list.size()) +
+                   ".",
+               "write " + std::string(statistic.form));
+    return call(word.text, std::move(list), span);
 }
 
 /// A word of several letters, or a letter whose index and bracket follow.

@@ -1,4 +1,5 @@
 #include "formula/expression_parser.h"
+#include "formula/statistics.h"
 #include "formula/text.h"
 #include "special/catalogue.h"
 
@@ -10,7 +11,7 @@ namespace coulter {
 
 /// Words of the notation that no product can go on with.
 bool ExpressionParser::isKeyword(const std::string& word) {
-    for (const char* keyword : {"and", "or", "not", "for", "otherwise", "in", "solves"}) {
+    for (const char* keyword : {"and", "or", "not", "for", "otherwise", "in", "solves", "fits", "from"}) {
         if (word == keyword) return true;
     }
     return false;
@@ -49,6 +50,7 @@ ExprPtr ExpressionParser::wordPart() {
     }
     refuseForeignCall();
     if (startsCatalogueCall()) return catalogueCall();
+    if (findStatistic(word.text) && is("(", 1)) return statisticCall();
     if (ExprPtr split = splitWord()) return split;
     unknownName(length > 0 ? canonical : word.text,
                 length > 0 ? Span{word.span.first, tokens_[at_ + length - 1].span.last} : word.span);

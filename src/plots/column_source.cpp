@@ -2,6 +2,7 @@
 
 #include "formula/columns.h"
 #include "formula/expr_build.h"
+#include "plots/marks.h"
 #include "plots/reading.h"
 #include "plots/telling.h"
 #include "sampling/grid.h"
@@ -149,6 +150,28 @@ std::optional<Touched> tellPoint(const Drawn& drawn, const Frame& frame, Point m
     return told;
 }
 
+namespace {
+
+/// Pairs of rows that are left out, as a further part: shown, but not counted.
+void addLeftOut(Drawn& drawn, const ReadingContext& context, const Plotted& plotted, std::size_t caseIndex) {
+    Problems problems;
+    const CaseColumns columns = columnsOfCase(context, plotted, caseIndex, problems);
+    if (columns.numbers.size() != 2 || !plotted.isColumn) return;
+    std::vector<double> x, y;
+    for (std::size_t i = 0; i < columns.numbers[0]->size(); ++i) {
+        const double across = (*columns.numbers[0])[i], up = (*columns.numbers[1])[i];
+        if (std::isnan(across) || std::isnan(up)) continue;
+        x.push_back(across);
+        y.push_back(up);
+    }
+    if (x.empty()) return;
+    addColumns(drawn, columns.names,
+               {std::make_shared<const std::vector<double>>(std::move(x)),
+                std::make_shared<const std::vector<double>>(std::move(y))});
+}
+
+} // namespace
+
 Reading readPairs(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path,
                   const FurtherColumns& further) {
     Reading reading;
@@ -165,14 +188,24 @@ Reading readPairs(const ReadingContext& context, const Plot& plot, const Plotted
         Drawn drawn = drawnOf(context, plot, path, c, casesOf(plotted));
         drawn.entry = columnEntry(context.page, plotted, c);
         addColumns(drawn, std::move(columns.names), std::move(columns.numbers));
+        if (context.leftOut) addLeftOut(drawn, {*context.leftOut, context.panel, context.format}, plotted, c);
         reading.drawn.push_back(std::move(drawn));
     }
     return reading;
 }
 
+void drawLeftOut(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
+    const Columns* columns = columnsOf(drawn, 1);
+    if (columns) drawHollowMarks(onSheet(frame, *columns->numbers[0], *columns->numbers[1]), drawn, canvas);
+}
+
 void reachPairs(const Drawn& drawn, Extents& extents) {
-    extents.holdAll(true, *columnsOf(drawn)->numbers[0]);
-    extents.holdAll(false, *columnsOf(drawn)->numbers[1]);
+    for (std::size_t part = 0; part < drawn.parts.size(); ++part) {
+        const Columns* columns = columnsOf(drawn, part);
+        if (!columns || columns->numbers.size() < 2) continue;
+        extents.holdAll(true, *columns->numbers[0]);
+        extents.holdAll(false, *columns->numbers[1]);
+    }
 }
 
 bool arePairs(const Signature& signature) {

@@ -35,6 +35,8 @@ void addColumns(Drawn& drawn, std::vector<std::string> names, std::vector<Column
 using FurtherColumns = std::function<void(std::size_t caseIndex, CaseColumns& columns, Problems& problems)>;
 Reading readPairs(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path,
                   const FurtherColumns& further = {});
+/// What of them is left out of its table: its second part, as hollow marks.
+void drawLeftOut(const Drawn& drawn, const Frame& frame, Canvas& canvas);
 /// Room for all of them.
 void reachPairs(const Drawn& drawn, Extents& extents);
 

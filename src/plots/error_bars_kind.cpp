@@ -158,6 +158,7 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     });
     canvas.stroke(lines, {drawn.colour, number(drawn.settings, barWidthSetting), {}, false, opacityOf(drawn)});
     drawMarks(places, drawn, canvas);
+    drawLeftOut(drawn, frame, canvas);
 }
 
 void swatch(const Drawn& drawn, const Rect& rect, Canvas& canvas) {

@@ -80,20 +80,28 @@ std::string shapeWord(const Drawn& drawn) {
     return "none";
 }
 
+void drawMarks(const std::vector<Point>& places, const Drawn& drawn, Canvas& canvas, bool hollow) {
+    const std::string shape = shapeWord(drawn);
+    if (shape == "none") return;
+    const bool lines = shape == "cross" || shape == "upright cross",
+               open = hollow || lines || shape == "ring" || word(drawn.settings, fillingSetting) == 1;
+    const double opacity = opacityOf(drawn) * (hollow ? 0.6 : 1);
+    const Paint paint{drawn.colour, opacity};
+    const Pen pen{drawn.colour, number(drawn.settings, widthSetting), {}, true, opacity};
+    canvas.marks(places, shapeOf(shape, number(drawn.settings, sizeSetting) / 2), open ? nullptr : &paint,
+                 open ? &pen : nullptr);
+}
+
 } // namespace
 
 bool hasMarks(const Drawn& drawn) { return shapeWord(drawn) != "none"; }
 
 void drawMarks(const std::vector<Point>& places, const Drawn& drawn, Canvas& canvas) {
-    const std::string shape = shapeWord(drawn);
-    if (shape == "none") return;
-    const bool lines = shape == "cross" || shape == "upright cross",
-               open = lines || shape == "ring" || word(drawn.settings, fillingSetting) == 1;
-    const double opacity = opacityOf(drawn);
-    const Paint paint{drawn.colour, opacity};
-    const Pen pen{drawn.colour, number(drawn.settings, widthSetting), {}, true, opacity};
-    canvas.marks(places, shapeOf(shape, number(drawn.settings, sizeSetting) / 2), open ? nullptr : &paint,
-                 open ? &pen : nullptr);
+    drawMarks(places, drawn, canvas, false);
+}
+
+void drawHollowMarks(const std::vector<Point>& places, const Drawn& drawn, Canvas& canvas) {
+    drawMarks(places, drawn, canvas, true);
 }
 
 } // namespace coulter

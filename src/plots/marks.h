@@ -17,5 +17,7 @@ extern const Setting fillingSetting;         ///< full, or the outline alone
 bool hasMarks(const Drawn& drawn);
 /// Draws its mark at each of these places.
 void drawMarks(const std::vector<Point>& places, const Drawn& drawn, Canvas& canvas);
+/// The same for what does not count: hollow, and paler.
+void drawHollowMarks(const std::vector<Point>& places, const Drawn& drawn, Canvas& canvas);
 
 } // namespace coulter

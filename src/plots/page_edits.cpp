@@ -28,7 +28,7 @@ bool draws(const Page& page, const Plot& plot, const std::string& function) {
 /// A new function of one variable is drawn at once, and so is one of two on an empty panel, in the first kind that
 /// fits; variables without an interval get a usual one.
 void drawNewFunction(Document& document, std::size_t index) {
-    Page page = readPage(document.page);
+    Page page = readPage(document);
     const Line line = page.lines[index];
     std::vector<Plot>& plots = document.panels[0].plots;
     const std::size_t count = line.parameters.size();
@@ -44,7 +44,7 @@ void drawNewFunction(Document& document, std::size_t index) {
         document.page.insert(document.page.begin() + static_cast<std::ptrdiff_t>(index) + 1,
                              spelledName(*variable) + " in [-5, 5]");
     }
-    page = readPage(document.page);
+    page = readPage(document);
     if (std::ranges::any_of(plots, [&](const Plot& plot) { return draws(page, plot, line.name); })) return;
     plots.push_back(plotOf(callText(line), (*kind)->name));
 }
@@ -90,14 +90,14 @@ std::string callText(const Line& line) {
 Document withLine(const Document& document, std::size_t index, const std::string& text) {
     Document changed = document;
     const bool isNew = index >= changed.page.size();
-    const Page before = readPage(document.page);
+    const Page before = readPage(document);
     if (isNew) {
         index = changed.page.size();
         changed.page.push_back(text);
     } else {
         changed.page[index] = text;
     }
-    const Page after = readPage(changed.page);
+    const Page after = readPage(changed);
     const Line& line = after.lines[index];
     // A chosen seed is kept, so that the numbers stay what they are when the line is changed.
     if (line.kind == LineKind::Random && line.good() && !line.seed && !line.problems.empty())
@@ -116,7 +116,7 @@ Document withLine(const Document& document, std::size_t index, const std::string
 }
 
 std::optional<ItemPath> plotOfLine(const Document& document, std::size_t index) {
-    const Page page = readPage(document.page);
+    const Page page = readPage(document);
     if (index >= page.lines.size() || page.lines[index].kind != LineKind::Function) return std::nullopt;
     for (std::size_t p = 0; p < document.panels.size(); ++p) {
         const std::vector<Plot>& plots = document.panels[p].plots;
@@ -168,7 +168,7 @@ Document withoutLines(const Document& document, std::size_t first, std::size_t l
     Document changed = document;
     if (first > last || first >= changed.page.size()) return changed;
     last = std::min(last, changed.page.size() - 1);
-    const Page page = readPage(document.page);
+    const Page page = readPage(document);
     for (std::size_t i = first; i <= last; ++i) {
         if (page.lines[i].kind != LineKind::Function) continue;
         for (Panel& panel : changed.panels)

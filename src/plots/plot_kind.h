@@ -48,7 +48,8 @@ struct PlotWords {
 struct ReadingContext {
     const Page& page;
     const Panel& panel;
-    int format = newestFormat; ///< of the recipe
+    int format = newestFormat;     ///< of the recipe
+    const Page* leftOut = nullptr; ///< the page as the rows have it that are left out of its tables; null: none are
 };
 
 /// A plot, read: everything that is parsed or compiled of it is here, once.
@@ -140,8 +141,10 @@ struct PanelReading {
 
 /// Reads the plots of a panel against the page and compiles them. Plots in space, in the plane and round an angle do
 /// not mix: the first that can be read decides.
-/// @param format  of the recipe
-PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIndex = 0, int format = newestFormat);
+/// @param format   of the recipe
+/// @param leftOut  the page as the rows have it that are left out of its tables; null: none are
+PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIndex = 0, int format = newestFormat,
+                       const Page* leftOut = nullptr);
 
 /// What of a panel lies on one of its vertical scales, as if it were the only one.
 PanelReading readingOnScale(const PanelReading& reading, const Panel& panel, std::size_t number);

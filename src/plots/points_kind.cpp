@@ -79,6 +79,7 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
         canvas.stroke(lines, penOf(drawn));
     }
     drawMarks(places, drawn, canvas);
+    drawLeftOut(drawn, frame, canvas);
 }
 
 void swatch(const Drawn& drawn, const Rect& rect, Canvas& canvas) {

@@ -16,9 +16,11 @@ std::string subscripted(const std::string& canonical) {
     return parts.subscript.empty() ? parts.letter : parts.letter + "_{" + parts.subscript + "}";
 }
 
-ScaleWord wordOf(const Line* line, ScaleWord::Rank rank) {
-    return line ? ScaleWord{rank, line->label, subscripted(line->name), line->unit} : ScaleWord{rank, "", "", ""};
+ScaleWord wordOf(const Page& page, const std::string& name, ScaleWord::Rank rank) {
+    return {rank, page.labelOf(name), subscripted(name), page.unitOf(name)};
 }
+
+ScaleWord withoutSymbol(ScaleWord::Rank rank) { return {rank, "", "", ""}; }
 
 } // namespace
 
@@ -45,8 +47,8 @@ MathPtr entryOf(const Page& page, const Plotted& plotted, std::size_t index) {
         parts.push_back(nameMath(name));
         parts.push_back(mathSymbol("=", MathClass::Relation));
         parts.push_back(formulaMath(*plotted.spelled[index][k]));
-        if (const auto line = page.defined.find(name); line != page.defined.end()) {
-            const std::string& unit = page.lines[line->second].unit;
+        if (page.defined.contains(name)) {
+            const std::string unit = page.unitOf(name);
             if (!unit.empty() && unit != "1") {
                 parts.push_back(mathSpace(0.22));
                 parts.push_back(unitMath(unit));
@@ -106,20 +108,21 @@ std::array<std::string, 2> acrossAndUp(const Plot& plot, const Plotted& plotted)
 }
 
 ScaleWord variableWord(const Page& page, const std::string& variable, ScaleWord::Rank rank) {
-    return wordOf(page.find(variable, LineKind::Variable), rank);
+    return page.find(variable, LineKind::Variable) ? wordOf(page, variable, rank) : withoutSymbol(rank);
 }
 
 ScaleWord functionWord(const Page& page, const ExprPtr& expression, ScaleWord::Rank rank) {
     const bool call = expression && expression->kind == ExprKind::Call;
-    return wordOf(call ? page.find(expression->text, LineKind::Function) : nullptr, rank);
+    const bool isOnPage = call && page.find(expression->text, LineKind::Function);
+    return isOnPage ? wordOf(page, expression->text, rank) : withoutSymbol(rank);
 }
 
 ScaleWord componentWord(const Page& page, const ExprPtr& expression) {
     ScaleWord word = functionWord(page, expression, ScaleWord::Rank::Function);
     if (word.symbol.empty() && expression->kind == ExprKind::Name) {
-        for (const LineKind kind : {LineKind::Variable, LineKind::Column, LineKind::Random}) {
-            if (const Line* line = page.find(expression->text, kind)) word = wordOf(line, ScaleWord::Rank::Function);
-        }
+        const std::string& name = expression->text;
+        if (page.find(name, LineKind::Variable) || page.columnOf(name))
+            word = wordOf(page, name, ScaleWord::Rank::Function);
     }
     if (word.symbol.empty()) word.rank = ScaleWord::Rank::Coordinate;
     return word;

@@ -22,9 +22,10 @@ namespace coulter {
     X(Csc)                                                                                                             \
     X(Arcsin)                                                                                                          \
     X(Arccos)                                                                                                          \
-    X(Arctan) X(Arccot) X(Arcsec) X(Arccsc) X(Sinh) X(Cosh) X(Tanh) X(Coth) X(Sech) X(Csch) X(Arsinh) X(Arcosh)        \
-        X(Artanh) X(Arcoth) X(Arsech) X(Arcsch) X(Sgn) X(Floor) X(Ceil) X(Sinc) X(Factorial) X(Gamma) X(LnGamma)       \
-            X(Erf) X(Erfc)
+    X(Arctan)                                                                                                          \
+    X(Arccot)                                                                                                          \
+    X(Arcsec) X(Arccsc) X(Sinh) X(Cosh) X(Tanh) X(Coth) X(Sech) X(Csch) X(Arsinh) X(Arcosh) X(Artanh) X(Arcoth)        \
+        X(Arsech) X(Arcsch) X(Sgn) X(Floor) X(Ceil) X(Sinc) X(Factorial) X(Gamma) X(LnGamma) X(Erf) X(Erfc)
 #define COULTER_BINARY_KERNELS(X)                                                                                      \
     X(Add)                                                                                                             \
     X(Subtract)                                                                                                        \

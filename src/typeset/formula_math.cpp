@@ -2,11 +2,33 @@
 
 #include "formula/parser.h"
 #include "formula/text.h"
+#include "typeset/formula_parts.h"
 
 #include <algorithm>
 #include <cmath>
 
 namespace coulter {
+
+MathPtr applicationMath(MathPtr name, MathPtr arguments) {
+    auto fence = std::make_shared<Math>(*mathFenced("(", std::move(arguments), ")"));
+    fence->text = "call";
+    return mathRow({std::move(name), fence});
+}
+
+/// The numbers of a list one by one, each with the comma behind it.
+std::vector<MathPtr> listTerms(const Expr& e) {
+    std::vector<MathPtr> terms;
+    const std::size_t last = e.operands.size() - 1;
+    for (std::size_t i = 0; i <= last; ++i) {
+        std::vector<MathPtr> term{formulaMath(*e.operands[i])};
+        if (e.goesOn && i == last)
+            term.insert(term.begin(), {mathSymbol("…"), mathSymbol(",", MathClass::Punctuation)});
+        if (i < last) term.push_back(mathSymbol(",", MathClass::Punctuation));
+        terms.push_back(mathRow(std::move(term)));
+    }
+    return terms;
+}
+
 namespace {
 
 const Expr& withoutGroup(const Expr& e) { return e.kind == ExprKind::Group ? withoutGroup(*e.operands[0]) : e; }
@@ -24,12 +46,6 @@ bool startsWithDigit(const Expr& e) {
     }
 }
 
-MathPtr call(MathPtr name, MathPtr arguments) {
-    auto fence = std::make_shared<Math>(*mathFenced("(", std::move(arguments), ")"));
-    fence->text = "call";
-    return mathRow({std::move(name), fence});
-}
-
 /// Operands [from, to) of a function; the hypergeometric F(a, b; c; x) groups them by semicolons.
 MathPtr listMath(const std::vector<ExprPtr>& list, std::size_t from, std::size_t to, const std::string& name = "") {
     std::vector<MathPtr> parts;
@@ -39,20 +55,6 @@ MathPtr listMath(const std::vector<ExprPtr>& list, std::size_t from, std::size_t
         parts.push_back(formulaMath(*list[i]));
     }
     return mathRow(std::move(parts));
-}
-
-/// The numbers of a list one by one, each with the comma behind it.
-std::vector<MathPtr> listTerms(const Expr& e) {
-    std::vector<MathPtr> terms;
-    const std::size_t last = e.operands.size() - 1;
-    for (std::size_t i = 0; i <= last; ++i) {
-        std::vector<MathPtr> term{formulaMath(*e.operands[i])};
-        if (e.goesOn && i == last)
-            term.insert(term.begin(), {mathSymbol("…"), mathSymbol(",", MathClass::Punctuation)});
-        if (i < last) term.push_back(mathSymbol(",", MathClass::Punctuation));
-        terms.push_back(mathRow(std::move(term)));
-    }
-    return terms;
 }
 
 /// An index; that of the polygamma function ψ⁽ⁿ⁾ and of Jacobi polynomials stands in brackets.
@@ -110,7 +112,7 @@ MathPtr callMath(const Expr& e, MathPtr power) {
         else
             name = mathScript(name, index, high);
     }
-    return call(name, listMath(operands, below + above, operands.size(), letters));
+    return applicationMath(name, listMath(operands, below + above, operands.size(), letters));
 }
 
 MathPtr relationSign(const std::string& relation) {
@@ -294,219 +296,6 @@ MathPtr unitMath(const std::string& unit) {
     }
     flush(nullptr);
     return mathRow(std::move(parts));
-}
-
-namespace {
-
-/// The unit behind a number, unless it is the unit one.
-void appendUnit(std::vector<MathPtr>& parts, const std::string& unit) {
-    if (unit.empty() || unit == "1") return;
-    parts.push_back(mathSpace(0.22));
-    parts.push_back(unitMath(unit));
-}
-
-void appendGrid(std::vector<MathPtr>& parts, const Line& line) {
-    const auto say = [&](const std::string& word, const ExprPtr& value) {
-        parts.push_back(mathWord(",", MathClass::Ordinary, Ink::Muted));
-        parts.push_back(mathSpace(0.35));
-        parts.push_back(mathWord(word, MathClass::Ordinary, Ink::Muted));
-        if (!value) return;
-        parts.push_back(mathSpace(0.3));
-        parts.push_back(formulaMath(*value));
-    };
-    if (line.count) say("count", line.count);
-    if (line.step) say("step", line.step);
-    if (line.seed) say("seed", line.seed);
-    if (line.grid.logarithmic) say("logarithmic", nullptr);
-}
-
-} // namespace
-
-namespace {
-
-/// How many digits of a value its error leaves, at most ten.
-int certainDigits(double value, double error) {
-    if (!(error > 0) || !std::isfinite(error) || value == 0) return 10;
-    return std::clamp(static_cast<int>(std::floor(std::log10(std::abs(value) / error))), 1, 10);
-}
-
-/// The first numbers of a column, and the last one.
-MathPtr columnMath(const std::vector<double>& column) {
-    constexpr std::size_t most = 6;
-    std::vector<MathPtr> parts;
-    for (std::size_t i = 0; i < column.size(); ++i) {
-        if (i > 0) parts.push_back(mathSymbol(",", MathClass::Punctuation));
-        if (column.size() > most && i == most - 1) {
-            parts.push_back(mathSymbol("…"));
-            parts.push_back(mathSymbol(",", MathClass::Punctuation));
-            i = column.size() - 1;
-        }
-        parts.push_back(valueMath(roundedNumber(column[i], 6), Ink::Answer));
-    }
-    return mathFenced("{", mathRow(std::move(parts)), "}");
-}
-
-MathPtr answerMath(const Line& line) {
-    if (line.formula) return formulaMath(*line.formula);
-    std::vector<MathPtr> parts;
-    for (const Column& column : line.columns) {
-        if (!parts.empty()) parts.push_back(mathSymbol(",", MathClass::Punctuation));
-        parts.push_back(columnMath(*column));
-    }
-    for (std::size_t i = 0; i < line.values.size(); ++i) {
-        if (i > 0) parts.push_back(mathSymbol(",", MathClass::Punctuation));
-        const int digits = i < line.errors.size() ? certainDigits(line.values[i], line.errors[i]) : 10;
-        parts.push_back(valueMath(roundedNumber(line.values[i], digits), Ink::Answer));
-    }
-    if (parts.empty()) return mathWord("?", MathClass::Ordinary, Ink::Answer);
-    return parts.size() == 1 ? parts[0] : mathFenced("(", mathRow(std::move(parts)), ")");
-}
-
-/// “(a, b) = (2, 1) solves”, then the conditions one by one.
-std::vector<MathPtr> solutionTerms(const Line& line) {
-    std::vector<MathPtr> unknowns;
-    for (const std::string& unknown : line.unknowns) {
-        if (!unknowns.empty()) unknowns.push_back(mathSymbol(",", MathClass::Punctuation));
-        unknowns.push_back(nameMath(unknown));
-    }
-    std::vector<MathPtr> head;
-    head.push_back(line.unknowns.size() > 1 ? mathFenced("(", mathRow(unknowns), ")") : mathRow(unknowns));
-    if (line.values.size() == line.unknowns.size()) {
-        head.push_back(mathSymbol("=", MathClass::Relation));
-        head.push_back(answerMath(line));
-    }
-    head.push_back(mathSpace(0.3));
-    head.push_back(mathWord("solves", MathClass::Ordinary, Ink::Muted));
-    head.push_back(mathSpace(0.3));
-    std::vector<MathPtr> terms;
-    terms.push_back(mathRow(std::move(head)));
-    for (const ExprPtr& equation : line.equations) {
-        std::vector<MathPtr> part;
-        part.push_back(formulaMath(*equation));
-        if (equation != line.equations.back()) {
-            part.push_back(mathSymbol(",", MathClass::Punctuation));
-            part.push_back(mathSpace(0.3));
-        }
-        terms.push_back(mathRow(std::move(part)));
-    }
-    return terms;
-}
-
-} // namespace
-
-MathPtr lineMath(const Line& line) {
-    std::vector<MathPtr> parts;
-    switch (line.kind) {
-    case LineKind::Quantity:
-    case LineKind::Column:
-        if (!line.body) return nullptr;
-        parts = {nameMath(line.name), mathSymbol("=", MathClass::Relation)};
-        if (line.plainNumber) {
-            const auto letters = decodeUtf8(line.source);
-            std::string digits;
-            for (int i = line.plainNumber->first - 1; i < line.plainNumber->last; ++i) {
-                const char32_t c = letters[static_cast<std::size_t>(i)];
-                if (!isSpace(c)) digits += c == U'−' ? "-" : encodeUtf8(std::u32string(1, c));
-            }
-            parts.push_back(valueMath(digits, Ink::Number));
-        } else {
-            parts.push_back(formulaMath(*line.body));
-        }
-        appendUnit(parts, line.unit);
-        return mathRow(std::move(parts));
-    case LineKind::Function: {
-        if (!line.body) return nullptr;
-        std::vector<MathPtr> parameters;
-        for (const std::string& parameter : line.parameters) {
-            if (!parameters.empty()) parameters.push_back(mathSymbol(",", MathClass::Punctuation));
-            parameters.push_back(nameMath(parameter));
-        }
-        return mathRow({call(nameMath(line.name), mathRow(std::move(parameters))), mathSymbol("=", MathClass::Relation),
-                        formulaMath(*line.body)});
-    }
-    case LineKind::Period: {
-        if (!line.body) return nullptr;
-        const MathPtr parameter = nameMath(line.parameters[0]);
-        return mathRow({call(nameMath(line.name),
-                             mathRow({parameter, mathSymbol("+", MathClass::Binary), formulaMath(*line.body)})),
-                        mathSymbol("=", MathClass::Relation), call(nameMath(line.name), parameter)});
-    }
-    case LineKind::Variable: {
-        if (!line.low || !line.high) return nullptr;
-        MathPtr ends =
-            mathRow({formulaMath(*line.low), mathSymbol(",", MathClass::Punctuation), formulaMath(*line.high)});
-        parts = {nameMath(line.name), mathSymbol("∈", MathClass::Relation),
-                 mathFenced(line.interval.lowClosed ? "[" : "(", ends, line.interval.highClosed ? "]" : ")")};
-        appendUnit(parts, line.unit);
-        appendGrid(parts, line);
-        return mathRow(std::move(parts));
-    }
-    case LineKind::Random: {
-        std::vector<MathPtr> arguments;
-        for (const ExprPtr& each : line.arguments) {
-            if (!each) return nullptr;
-            if (!arguments.empty()) arguments.push_back(mathSymbol(",", MathClass::Punctuation));
-            arguments.push_back(formulaMath(*each));
-        }
-        const char* letter = line.distribution == Distribution::Normal ? "N" : "U";
-        parts = {nameMath(line.name), mathSymbol("∼", MathClass::Relation),
-                 call(mathWord(letter), mathRow(std::move(arguments)))};
-        appendUnit(parts, line.unit);
-        appendGrid(parts, line);
-        return mathRow(std::move(parts));
-    }
-    case LineKind::Solution: return mathRow(solutionTerms(line));
-    case LineKind::Question: {
-        if (!line.body) return nullptr;
-        parts = {formulaMath(*line.body), mathSymbol("=", MathClass::Relation), answerMath(line)};
-        if (!line.unit.empty()) appendUnit(parts, line.unit);
-        return mathRow(std::move(parts));
-    }
-    default: return nullptr;
-    }
-}
-
-namespace {
-
-void collectTerms(const Expr& e, std::vector<std::pair<const char*, const Expr*>>& terms) {
-    if (e.kind != ExprKind::Add && e.kind != ExprKind::Subtract) {
-        terms.emplace_back("", &e);
-        return;
-    }
-    collectTerms(*e.operands[0], terms);
-    terms.emplace_back(e.kind == ExprKind::Add ? "+" : "−", e.operands[1].get());
-}
-
-} // namespace
-
-std::vector<MathPtr> lineTerms(const Line& line) {
-    if (line.kind == LineKind::Solution) return solutionTerms(line);
-    if (line.kind == LineKind::Column && line.body && line.body->kind == ExprKind::List) {
-        std::vector<MathPtr> terms = listTerms(*line.body);
-        terms.front() =
-            mathRow({nameMath(line.name), mathSymbol("=", MathClass::Relation), mathSymbol("{"), terms.front()});
-        std::vector<MathPtr> end{terms.back(), mathSymbol("}")};
-        appendUnit(end, line.unit);
-        terms.back() = mathRow(std::move(end));
-        return terms;
-    }
-    std::vector<std::pair<const char*, const Expr*>> terms;
-    if (line.body && (line.kind == LineKind::Function || line.kind == LineKind::Quantity))
-        collectTerms(*line.body, terms);
-    if (terms.size() < 2) {
-        const MathPtr whole = lineMath(line);
-        return whole ? std::vector{whole} : std::vector<MathPtr>{};
-    }
-    Line first = line;
-    first.body = std::make_shared<Expr>(*terms[0].second);
-    first.unit.clear();
-    std::vector<MathPtr> parts{lineMath(first)};
-    for (std::size_t i = 1; i < terms.size(); ++i) {
-        std::vector<MathPtr> part{mathSymbol(terms[i].first, MathClass::Binary), formulaMath(*terms[i].second)};
-        if (i + 1 == terms.size() && line.kind == LineKind::Quantity) appendUnit(part, line.unit);
-        parts.push_back(mathRow(std::move(part)));
-    }
-    return parts;
 }
 
 } // namespace coulter

@@ -1,0 +1,226 @@
+#include "formula/line_phrases.h"
+
+#include "formula/parser.h"
+
+#include <algorithm>
+#include <array>
+#include <charconv>
+#include <optional>
+
+namespace coulter {
+
+void report(Line& line, Span span, std::string sentence, std::string suggestion) {
+    line.problems.push_back({-1, span.first, span.last, std::move(sentence), std::move(suggestion)});
+}
+
+bool isSymbol(const Token& token, std::string_view text) {
+    return token.kind == TokenKind::Symbol && token.text == text;
+}
+bool isWord(const Token& token, std::string_view text) { return token.kind == TokenKind::Word && token.text == text; }
+
+std::vector<Token> slice(const std::vector<Token>& tokens, std::size_t begin, std::size_t end) {
+    std::vector<Token> part(tokens.begin() + static_cast<std::ptrdiff_t>(begin),
+                            tokens.begin() + static_cast<std::ptrdiff_t>(end));
+    Token stop;
+    stop.span = {tokens[end].span.first, tokens[end].span.first};
+    part.push_back(stop);
+    return part;
+}
+
+std::size_t wordOutside(const std::vector<Token>& tokens, std::string_view word) {
+    int depth = 0;
+    for (std::size_t i = 0; i < tokens.size(); ++i) {
+        depth += deeper(tokens[i]);
+        if (depth == 0 && isWord(tokens[i], word)) return i;
+    }
+    return tokens.size();
+}
+
+int deeper(const Token& token) {
+    if (isSymbol(token, "(") || isSymbol(token, "{") || isSymbol(token, "[")) return 1;
+    return isSymbol(token, ")") || isSymbol(token, "}") || isSymbol(token, "]") ? -1 : 0;
+}
+
+bool outlineInterval(LineOutline& out, const std::vector<Token>& tokens, const std::string& name, std::size_t at) {
+    Line& line = out.line;
+    const std::size_t end = tokens.size() - 1;
+    const bool opens = isSymbol(tokens[at], "[") || isSymbol(tokens[at], "(");
+    if (at >= end || !opens) {
+        report(line, tokens[at].span, "An interval is missing here.", "write " + name + " in [0, 1]");
+        return false;
+    }
+    const bool closes = isSymbol(tokens[end - 1], "]") || isSymbol(tokens[end - 1], ")");
+    if (!closes || end - 1 == at) {
+        report(line, tokens[at].span, "This “" + tokens[at].text + "” of the interval is never closed.",
+               "add “]” for a closed end or “)” for an open one");
+        return false;
+    }
+    std::size_t comma = end;
+    int depth = 0;
+    for (std::size_t i = at + 1; i < end - 1; ++i) {
+        depth += deeper(tokens[i]);
+        if (isSymbol(tokens[i], ",") && depth == 0) {
+            comma = i;
+            break;
+        }
+    }
+    if (comma == end) {
+        report(line, {tokens[at].span.first, tokens[end - 1].span.last},
+               "An interval has two ends, separated by a comma.", "write " + name + " in [0, 1]");
+        return false;
+    }
+    line.interval.lowClosed = isSymbol(tokens[at], "[");
+    line.interval.highClosed = isSymbol(tokens[end - 1], "]");
+    out.low = slice(tokens, at + 1, comma);
+    out.high = slice(tokens, comma + 1, end - 1);
+    return true;
+}
+
+namespace {
+
+struct NamesForm {
+    const char* word;    ///< what the names stand before
+    const char* missing; ///< what is said where a name is missing
+    const char* twice;   ///< of a name that stands there twice
+    const char* example;
+};
+
+/// (a, b) before a word, or one name alone: whether they could be read. The line is called by the first.
+bool readNames(LineOutline& out, const std::vector<Token>& tokens, const NamesForm& form, std::size_t& after) {
+    Line& line = out.line;
+    const auto refuse = [&](Span place, const std::string& sentence) {
+        report(line, place, sentence, std::string("write ") + form.example);
+        return false;
+    };
+    const std::size_t end = tokens.size() - 1;
+    std::size_t at = isSymbol(tokens[0], "(") ? 1 : 0;
+    const bool bracket = at == 1;
+    do {
+        std::string name;
+        const std::size_t length = readName(std::span(tokens).subspan(at), name);
+        if (length == 0) return refuse(tokens[at].span, form.missing);
+        if (std::ranges::count(line.unknowns, name) > 0) {
+            report(line, tokens[at].span, std::string(form.twice) + name + " stands here twice.");
+            return false;
+        }
+        line.unknowns.push_back(name);
+        at += length;
+    } while (isSymbol(tokens[at], ",") && ++at < end);
+    if (bracket && isSymbol(tokens[at], ")")) ++at;
+    if (!isWord(tokens[at], form.word)) return refuse(tokens[at].span, form.missing);
+    line.name = line.unknowns.front();
+    line.nameSpan = {tokens[0].span.first, tokens[at - 1].span.last};
+    after = at + 1;
+    return true;
+}
+
+/// Equations from a token on, separated by commas; whether they could be read.
+bool readEquations(LineOutline& out, const std::vector<Token>& tokens, std::size_t begin, const char* example) {
+    const std::size_t end = tokens.size() - 1;
+    int depth = 0;
+    for (std::size_t i = begin; i <= end; ++i) {
+        depth += deeper(tokens[i]);
+        if (i != end && !(isSymbol(tokens[i], ",") && depth <= 0)) continue;
+        if (i == begin) {
+            report(out.line, tokens[i].span, "A condition is missing here.", example);
+            return false;
+        }
+        out.equations.push_back(slice(tokens, begin, i));
+        begin = i + 1;
+    }
+    return true;
+}
+
+} // namespace
+
+void outlineSolution(LineOutline& out, const std::vector<Token>& tokens) {
+    std::size_t after = 0;
+    const NamesForm form{"solves", "The unknowns that are to be found stand before “solves”.", "The unknown ",
+                         "(a, b) solves 2a + b = 5, a - 4b = 1"};
+    if (readNames(out, tokens, form, after) && readEquations(out, tokens, after, "write it as 2a + b = 5"))
+        out.line.kind = LineKind::Solution;
+}
+
+void outlineFit(LineOutline& out, const std::vector<Token>& tokens) {
+    std::size_t after = 0;
+    const NamesForm form{"fits", "The coefficients that are to be found stand before “fits”.", "The coefficient ",
+                         "(a, b) fits s = a + b t"};
+    if (!readNames(out, tokens, form, after) || !readEquations(out, tokens, after, "write it as s = a + b t")) return;
+    if (out.equations.size() != 1)
+        return report(out.line, out.line.nameSpan, "A fit is made to one equation.",
+                      "write each fit on a line of its own");
+    out.line.kind = LineKind::Fit;
+}
+
+void outlineTable(LineOutline& out, const std::vector<Token>& tokens) {
+    std::size_t after = 0;
+    const NamesForm form{"from", "The names of the columns stand before “from”.", "The column ",
+                         "(t, s) from \"readings.csv\""};
+    if (!readNames(out, tokens, form, after)) return;
+    Line& line = out.line;
+    if (tokens[after + 1].kind != TokenKind::End)
+        return report(line, tokens[after + 1].span, "Nothing follows the name of a table but a comma and a clause.",
+                      "such as “, columns 1, 3”");
+    line.table = tokens[after].text;
+    if (line.table.empty()) return report(line, tokens[after].span, "The name of the table is empty.");
+    line.kind = LineKind::Table;
+}
+
+void outlineSearch(LineOutline& out, const std::vector<Token>& all) {
+    static constexpr std::array<std::pair<const char*, Sought>, 5> words{{{"zeros", Sought::Zeros},
+                                                                          {"extrema", Sought::Extrema},
+                                                                          {"maximum", Sought::Maximum},
+                                                                          {"minimum", Sought::Minimum},
+                                                                          {"inflections", Sought::Inflections}}};
+    Line& line = out.line;
+    const std::string example = "write f(x) = 0 for x in [0, 10], or maximum of f(x) for x in [0, 10]";
+    std::vector<Token> tokens = all;
+    if (tokens.size() > 3 && isSymbol(tokens[tokens.size() - 2], "?") && isSymbol(tokens[tokens.size() - 3], "="))
+        tokens = slice(tokens, 0, tokens.size() - 3);
+    const std::size_t at = wordOutside(tokens, "for");
+    std::size_t begin = 0;
+    std::optional<Sought> sought;
+    for (const auto& [word, meaning] : words) {
+        if (!isWord(tokens[0], word)) continue;
+        sought = meaning;
+        if (!isWord(tokens[1], "of"))
+            return report(line, tokens[1].span, "The word “of” is missing after “" + std::string(word) + "”.",
+                          "write " + std::string(word) + " of f(x) for x in [0, 10]");
+        begin = 2;
+    }
+    if (begin >= at) return report(line, tokens[at].span, "What is looked at is missing before “for”.", example);
+    std::string name;
+    const std::size_t length = readName(std::span(tokens).subspan(at + 1), name);
+    if (length == 0) return report(line, tokens[at + 1].span, "A variable is missing after “for”.", example);
+    line.parameters = {name};
+    line.nameSpan = {tokens[0].span.first, tokens[at - 1].span.last};
+    const std::size_t after = at + 1 + length;
+    if (isWord(tokens[after], "in")) {
+        if (isSymbol(tokens[after + 1], "{")) // the cases of a plot
+            return report(line, {tokens[0].span.first, tokens.back().span.first - 1}, std::string(definesNothing),
+                          "write f(x) = … to name a formula, or … = ? to ask for a value");
+        if (!outlineInterval(out, tokens, name, after + 1)) return;
+    } else if (tokens[after].kind != TokenKind::End) {
+        return report(line, tokens[after].span, "An interval is missing here.", "write " + name + " in [0, 1]");
+    }
+    // An equation asks where it holds.
+    std::size_t equals = at;
+    int depth = 0;
+    for (std::size_t i = begin; i < at; ++i) {
+        depth += deeper(tokens[i]);
+        if (isSymbol(tokens[i], "=") && depth == 0) equals = i;
+    }
+    if (equals < at && sought)
+        return report(line, tokens[equals].span, "An equation has no " + tokens[0].text + ".",
+                      "leave out “" + tokens[0].text + " of”");
+    if (equals == at && !sought)
+        return report(line, line.nameSpan, "What is looked for along " + name + " is not said.", example);
+    line.sought = sought.value_or(Sought::Zeros);
+    if (equals < at)
+        out.equations.push_back(slice(tokens, begin, at));
+    else
+        out.body = slice(tokens, begin, at);
+    line.kind = LineKind::Search;
+}
+
+} // namespace coulter

@@ -1,0 +1,31 @@
+#pragma once
+#include "special/bounds.h"
+
+#include <cstdint>
+#include <string>
+#include <vector>
+
+namespace coulter {
+
+/// What is looked for along an interval.
+enum class Sought : std::uint8_t { Zeros, Extrema, Maximum, Minimum, Inflections };
+
+/// One place that was found.
+struct FoundPlace {
+    double at = 0;
+    Bounds within;    ///< where it lies for certain, if it is proven
+    double value = 0; ///< of the function there
+    std::string word; ///< what it is, where that is more than its kind: "maximum", "double", "at the edge"
+    bool isProven = true;
+};
+
+/// All places that were found on an interval, and what is known of the rest of it.
+struct Places {
+    std::vector<FoundPlace> found; ///< ascending
+    std::vector<Bounds> unsettled; ///< parts of the interval of which it is not proven what lies there
+    std::string why;               ///< what kept them from being settled
+    bool isEstimated = false;      ///< all of it rests on error estimates of integrals
+    bool areAll() const;           ///< whether these are all of them, proven
+};
+
+} // namespace coulter

@@ -1,0 +1,281 @@
+#include "formula/searches.h"
+
+#include "formula/derivative.h"
+#include "formula/expr_build.h"
+#include "formula/jet.h"
+#include "formula/line_parser.h"
+#include "formula/numerator.h"
+#include "formula/text.h"
+#include "formula/zeros.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace coulter {
+namespace {
+
+/// Most operations of arithmetic that a search may need: on a page, which is read at each stroke of a key, some tenths
+/// of a second; asked for alone, some seconds.
+constexpr double mostOnPage = 1e6, mostAlone = 2e7;
+
+/// Carries a problem out; never leaves this file.
+struct Refusal {
+    Problem problem;
+};
+
+[[noreturn]] void refuse(Span span, std::string sentence, std::string suggestion = "") {
+    throw Refusal{{-1, span.first, span.last, std::move(sentence), std::move(suggestion)}};
+}
+
+class Searcher {
+public:
+    Searcher(const Page& page, const Line& line, double work)
+        : page_(page), line_(line), variable_(line.parameters[0]), work_(work) {
+        asked_ = line.equations.empty() ? line.body : line.equations[0]->operands[0];
+    }
+
+    SearchAnswer run() {
+        interval_ = interval();
+        value_ = compiled(asked_);
+        const bool isEquation = !line_.equations.empty();
+        const ExprPtr function =
+            isEquation ? withBrackets(nodeExpr(ExprKind::Subtract, line_.equations[0]->operands)) : asked_;
+        switch (line_.sought) {
+        case Sought::Zeros: read(zerosIn(function), isEquation); break;
+        case Sought::Inflections: read(zerosIn(slope(function, 2)), true); break;
+        default: read(zerosIn(slope(function, 1)), true); break;
+        }
+        if (line_.sought == Sought::Maximum) keepLargest(1);
+        if (line_.sought == Sought::Minimum) keepLargest(-1);
+        return {std::move(places_), line_.sought, {}};
+    }
+
+private:
+    std::shared_ptr<const Program> compiled(const ExprPtr& e) {
+        const Compiled compiled = compile(page_, e, std::span(&variable_, 1));
+        if (!compiled.program) throw Refusal{compiled.problems.front()};
+        if (compiled.program->outputs.size() != 1)
+            refuse(asked_->span, "A vector has no zeros or extrema of its own.", "write one of its components");
+        return compiled.program;
+    }
+
+    double number(const ExprPtr& e) {
+        const Answer found = answer(page_, e);
+        if (!found.problems.empty()) throw Refusal{found.problems.front()};
+        return found.value();
+    }
+
+    /// As the line says, or else as that of the page's variable.
+    Interval interval() {
+        Interval all = line_.interval;
+        if (!line_.low) {
+            const Line* variable = page_.find(variable_, LineKind::Variable);
+            if (!variable)
+                refuse(line_.nameSpan, "The interval of " + variable_ + " is not said.",
+                       "write for " + variable_ + " in [0, 10]");
+            return variable->interval;
+        }
+        all.low = number(line_.low);
+        all.high = number(line_.high);
+        const Span ends{line_.low->span.first, line_.high->span.last};
+        if (!std::isfinite(all.low) || !std::isfinite(all.high))
+            refuse(ends, "An interval to search needs two finite ends.");
+        if (!(all.low < all.high))
+            refuse(ends,
+                   "The interval has no extent: it starts at " + shortestNumber(all.low) + " and ends at " +
+                       shortestNumber(all.high) + ".",
+                   "write the smaller number first");
+        return all;
+    }
+
+    ExprPtr slope(const ExprPtr& e, int order) {
+        const Derived found = derivative(page_, e, variable_, order);
+        if (!found.expression) throw Refusal{found.problems.front()};
+        return found.expression;
+    }
+
+    Zeros zerosIn(const ExprPtr& function) {
+        const auto program = compiled(function);
+        std::shared_ptr<const Program> numerator, itsSlope;
+        if (const Derived found = derivative(page_, function, variable_); found.expression)
+            itsSlope = compile(page_, found.expression, std::span(&variable_, 1)).program;
+        if (const ExprPtr above = numeratorOf(page_, function))
+            numerator = compile(page_, above, std::span(&variable_, 1)).program;
+        return zerosOf(*program, itsSlope.get(), numerator.get(), interval_, work_);
+    }
+
+    double valueAt(double x) const {
+        double value = 0;
+        double* const out = &value;
+        const double* const in = &x;
+        Evaluator evaluator(*value_);
+        evaluator(std::span(&in, 1), std::span<double* const>(&out, 1), 1);
+        return value;
+    }
+
+    void read(const Zeros& zeros, bool withValues) {
+        for (const Zero& zero : zeros.found) {
+            FoundPlace place;
+            place.at = zero.at;
+            place.within = zero.within;
+            place.value = withValues ? valueAt(place.at) : 0;
+            place.isProven = zero.isProven;
+            const bool ofSlope = line_.sought != Sought::Zeros;
+            // A slope that touches zero, or is zero all along, has no extremum there.
+            if (ofSlope && (zero.isMultiple || zero.isAllAlong)) {
+                if (zero.isAllAlong) level_.push_back(zero.within);
+                continue;
+            }
+            if (line_.sought == Sought::Extrema || line_.sought == Sought::Maximum || line_.sought == Sought::Minimum)
+                place.word = zero.slope < 0 ? "maximum" : "minimum";
+            if (zero.isMultiple) place.word = "multiple";
+            if (zero.isAllAlong) place.word = "all along";
+            if (zero.isAtEdge && line_.sought == Sought::Zeros) place.word = "at the edge";
+            places_.found.push_back(place);
+        }
+        places_.unsettled = zeros.unsettled;
+        places_.isEstimated = zeros.isEstimated;
+        if (line_.sought != Sought::Zeros) lookAtBreaks(zeros.unsettled);
+        if (zeros.outOfWork)
+            places_.why = "it takes too long";
+        else if (!places_.unsettled.empty())
+            places_.why = "rounding, a corner, a pole or a jump leaves it open";
+    }
+
+    /// What slopes do not tell: where the function has a corner, a jump or a pole.
+    void lookAtBreaks(const std::vector<Bounds>& ofSlope) {
+        const std::vector<Bounds> breaks = breaksOf(*value_, interval_, work_);
+        const auto meets = [](const Bounds& a, const Bounds& b) { return a.low <= b.high && b.low <= a.high; };
+        for (const Bounds& part : breaks) {
+            if (std::ranges::none_of(ofSlope, [&](const Bounds& each) { return meets(each, part); }))
+                places_.unsettled.push_back(part);
+        }
+        std::ranges::sort(places_.unsettled, {}, &Bounds::low);
+        if (line_.sought == Sought::Inflections) return;
+        for (const Bounds& part : ofSlope) {
+            if (std::ranges::any_of(breaks, [&](const Bounds& each) { return meets(each, part); })) continue;
+            const double reach = std::max(part.high - part.low, 1e-9 * (interval_.high - interval_.low));
+            FoundPlace corner;
+            corner.at = shortestWithin(part);
+            corner.within = part;
+            corner.value = valueAt(corner.at);
+            corner.isProven = false; // there is one; that there is no other so near is not proven
+            const double before = valueAt(part.low - reach), after = valueAt(part.high + reach);
+            if (before < corner.value && after < corner.value) corner.word = "maximum";
+            if (before > corner.value && after > corner.value) corner.word = "minimum";
+            if (corner.word.empty()) continue;
+            places_.found.push_back(corner);
+        }
+        std::ranges::sort(places_.found, {}, &FoundPlace::at);
+    }
+
+    /// Of the extrema and both ends those where the function is largest (or smallest, for −1), and whether it is
+    /// proven that it is not larger elsewhere.
+    void keepLargest(double sign) {
+        std::vector<FoundPlace> candidates = places_.found;
+        const auto add = [&](double x, const char* word, bool isProven) {
+            FoundPlace place;
+            place.at = x;
+            place.within = {x, x};
+            place.value = valueAt(x);
+            place.word = word;
+            place.isProven = isProven;
+            candidates.push_back(place);
+        };
+        add(interval_.low, "at the edge", true);
+        add(interval_.high, "at the edge", true);
+        for (const Bounds& part : places_.unsettled) {
+            const auto isWithin = [&](const FoundPlace& each) { return each.at >= part.low && each.at <= part.high; };
+            if (std::ranges::none_of(places_.found, isWithin)) add(shortestWithin(part), "", false);
+        }
+        for (const Bounds& part : level_) add(shortestWithin(part), "", true);
+        std::erase_if(candidates, [](const FoundPlace& each) { return std::isnan(each.value); });
+        places_.found.clear();
+        if (candidates.empty()) return;
+        double best = -HUGE_VAL;
+        for (const FoundPlace& each : candidates) best = std::max(best, sign * each.value);
+        IntervalEvaluator bounds(*value_);
+        const auto highest = [&](const Bounds& part) {
+            const Enclosure over = bounds(std::vector<Enclosure>{{part.low, part.high}})[0];
+            return over.known ? (sign > 0 ? over.high : -over.low) : HUGE_VAL;
+        };
+        // What rounding could make of the best value counts as equal to it.
+        const double same = 1e-13 * std::abs(best);
+        for (const FoundPlace& each : candidates) {
+            if (sign * each.value >= best - same) places_.found.push_back(each);
+        }
+        std::ranges::sort(places_.found, {}, &FoundPlace::at);
+        std::erase_if(places_.unsettled, [&](const Bounds& part) { return highest(part) < best - same; });
+        if (places_.unsettled.empty()) places_.why.clear();
+    }
+
+    const Page& page_;
+    const Line& line_;
+    std::string variable_;
+    double work_;
+    Interval interval_;
+    ExprPtr asked_;
+    std::shared_ptr<const Program> value_;
+    Places places_;
+    std::vector<Bounds> level_; ///< where the function does not change
+};
+
+} // namespace
+
+namespace {
+
+SearchAnswer searched(const Page& page, const Line& line, double work) {
+    try {
+        return Searcher(page, line, work).run();
+    } catch (const Refusal& refusal) {
+        return {{}, line.sought, {refusal.problem}};
+    }
+}
+
+} // namespace
+
+SearchAnswer searchLine(const Page& page, const Line& line) { return searched(page, line, mostOnPage); }
+
+std::optional<SearchAnswer> searchText(const Page& page, std::string_view text) {
+    LineOutline outline = outlineLine(std::string(text));
+    if (outline.line.kind == LineKind::Unread && text.find(" for ") != std::string_view::npos &&
+        outline.line.problems.front().sentence != definesNothing)
+        return SearchAnswer{{}, Sought::Zeros, outline.line.problems};
+    if (outline.line.kind != LineKind::Search) return std::nullopt;
+    const Line line = readLine(std::move(outline), page.inQuestions);
+    if (!line.good()) return SearchAnswer{{}, line.sought, line.problems};
+    return searched(page, line, mostAlone);
+}
+
+std::string describe(const Places& places, Sought sought, int digits) {
+    const auto number = [&](double x) { return digits >= 17 ? shortestNumber(x) : roundedNumber(x, digits); };
+    const auto part = [&](const Bounds& each) {
+        const std::string low = roundedNumber(each.low, 6), high = roundedNumber(each.high, 6);
+        return low == high ? "about " + low : "[" + low + ", " + high + "]";
+    };
+    std::string text = "{";
+    for (const FoundPlace& each : places.found) {
+        if (text.size() > 1) text += ", ";
+        if (each.word == "all along") {
+            text += "all of " + part(each.within);
+            continue;
+        }
+        text += sought == Sought::Zeros ? number(each.at) : "(" + number(each.at) + ", " + number(each.value) + ")";
+        const bool said = sought == Sought::Zeros || sought == Sought::Extrema || each.word == "at the edge";
+        if (!each.word.empty() && said) text += " " + each.word;
+        if (!each.isProven) text += " not proven";
+    }
+    text += "}: ";
+    if (places.areAll()) return text + (places.found.empty() ? "none, proven" : "all, proven");
+    if (places.unsettled.empty()) return text + "resting on error estimates of integrals";
+    text += "not settled: ";
+    constexpr std::size_t most = 3;
+    for (std::size_t i = 0; i < std::min(most, places.unsettled.size()); ++i)
+        text += (i == 0 ? "" : ", ") + part(places.unsettled[i]);
+    if (places.unsettled.size() > most)
+        text += " and " + std::to_string(places.unsettled.size() - most) + " parts more";
+    return text + "; " + places.why;
+}
+
+} // namespace coulter

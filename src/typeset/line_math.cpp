@@ -1,0 +1,315 @@
+// The lines of a page as they are set. See formula_math.h.
+#include "formula/text.h"
+#include "typeset/formula_parts.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+
+namespace {
+
+/// The unit behind a number, unless it is the unit one.
+void appendUnit(std::vector<MathPtr>& parts, const std::string& unit) {
+    if (unit.empty() || unit == "1") return;
+    parts.push_back(mathSpace(0.22));
+    parts.push_back(unitMath(unit));
+}
+
+void appendGrid(std::vector<MathPtr>& parts, const Line& line) {
+    const auto say = [&](const std::string& word, const ExprPtr& value) {
+        parts.push_back(mathWord(",", MathClass::Ordinary, Ink::Muted));
+        parts.push_back(mathSpace(0.35));
+        parts.push_back(mathWord(word, MathClass::Ordinary, Ink::Muted));
+        if (!value) return;
+        parts.push_back(mathSpace(0.3));
+        parts.push_back(formulaMath(*value));
+    };
+    if (line.count) say("count", line.count);
+    if (line.step) say("step", line.step);
+    if (line.seed) say("seed", line.seed);
+    if (line.grid.logarithmic) say("logarithmic", nullptr);
+}
+
+/// How many digits of a value its error leaves, at most ten.
+int certainDigits(double value, double error) {
+    if (!(error > 0) || !std::isfinite(error) || value == 0) return 10;
+    return std::clamp(static_cast<int>(std::floor(std::log10(std::abs(value) / error))), 1, 10);
+}
+
+/// The first numbers of a column, and the last one.
+MathPtr columnMath(const std::vector<double>& column) {
+    constexpr std::size_t most = 6;
+    std::vector<MathPtr> parts;
+    for (std::size_t i = 0; i < column.size(); ++i) {
+        if (i > 0) parts.push_back(mathSymbol(",", MathClass::Punctuation));
+        if (column.size() > most && i == most - 1) {
+            parts.push_back(mathSymbol("…"));
+            parts.push_back(mathSymbol(",", MathClass::Punctuation));
+            i = column.size() - 1;
+        }
+        parts.push_back(valueMath(roundedNumber(column[i], 6), Ink::Answer));
+    }
+    return mathFenced("{", mathRow(std::move(parts)), "}");
+}
+
+MathPtr answerMath(const Line& line) {
+    if (line.formula) return formulaMath(*line.formula);
+    std::vector<MathPtr> parts;
+    for (const Column& column : line.columns) {
+        if (!parts.empty()) parts.push_back(mathSymbol(",", MathClass::Punctuation));
+        parts.push_back(columnMath(*column));
+    }
+    for (std::size_t i = 0; i < line.values.size(); ++i) {
+        if (i > 0) parts.push_back(mathSymbol(",", MathClass::Punctuation));
+        const int digits = i < line.errors.size() ? certainDigits(line.values[i], line.errors[i]) : 10;
+        parts.push_back(valueMath(roundedNumber(line.values[i], digits), Ink::Answer));
+    }
+    if (parts.empty()) return mathWord("?", MathClass::Ordinary, Ink::Answer);
+    return parts.size() == 1 ? parts[0] : mathFenced("(", mathRow(std::move(parts)), ")");
+}
+
+/// (a, b), or one name alone.
+MathPtr namesMath(const Line& line) {
+    std::vector<MathPtr> names;
+    for (const std::string& name : line.unknowns) {
+        if (!names.empty()) names.push_back(mathSymbol(",", MathClass::Punctuation));
+        names.push_back(nameMath(name));
+    }
+    return line.unknowns.size() > 1 ? mathFenced("(", mathRow(names), ")") : mathRow(names);
+}
+
+void appendWord(std::vector<MathPtr>& parts, const std::string& word) {
+    parts.push_back(mathSpace(0.3));
+    parts.push_back(mathWord(word, MathClass::Ordinary, Ink::Muted));
+    parts.push_back(mathSpace(0.3));
+}
+
+/// Each coefficient with its standard error, to two digits of that: (1.234 ± 0.012, 5.6 ± 1.1).
+MathPtr coefficientsMath(const Line& line) {
+    std::vector<MathPtr> parts;
+    for (std::size_t i = 0; i < line.values.size(); ++i) {
+        if (i > 0) parts.push_back(mathSymbol(",", MathClass::Punctuation));
+        const double value = line.values[i], error = line.errors[i];
+        const bool known = std::isfinite(error) && error > 0;
+        const int digits = known ? std::clamp(certainDigits(value, error) + 2, 2, 10) : 10;
+        parts.push_back(valueMath(roundedNumber(value, digits), Ink::Answer));
+        if (!known) continue;
+        parts.push_back(mathSymbol("±", MathClass::Binary));
+        parts.push_back(valueMath(roundedNumber(error, 2), Ink::Answer));
+    }
+    return line.values.size() == 1 ? mathRow(std::move(parts)) : mathFenced("(", mathRow(std::move(parts)), ")");
+}
+
+/// “(a, b) = (2, 1) solves”, then the conditions one by one; of a fit in the same way.
+std::vector<MathPtr> solutionTerms(const Line& line) {
+    std::vector<MathPtr> head{namesMath(line)};
+    const bool fits = line.kind == LineKind::Fit;
+    if (line.values.size() == line.unknowns.size()) {
+        head.push_back(mathSymbol("=", MathClass::Relation));
+        head.push_back(fits ? coefficientsMath(line) : answerMath(line));
+    }
+    appendWord(head, fits ? "fits" : "solves");
+    std::vector<MathPtr> terms;
+    terms.push_back(mathRow(std::move(head)));
+    for (const ExprPtr& equation : line.equations) {
+        std::vector<MathPtr> part;
+        part.push_back(formulaMath(*equation));
+        if (equation != line.equations.back()) {
+            part.push_back(mathSymbol(",", MathClass::Punctuation));
+            part.push_back(mathSpace(0.3));
+        }
+        terms.push_back(mathRow(std::move(part)));
+    }
+    return terms;
+}
+
+/// “(t, s) from readings.csv”, then how many rows there are.
+std::vector<MathPtr> tableTerms(const Line& line) {
+    std::vector<MathPtr> head{namesMath(line)};
+    appendWord(head, "from");
+    head.push_back(mathWord("“" + line.table + "”"));
+    if (line.columns.empty()) return {mathRow(std::move(head))};
+    const auto undefined = static_cast<std::size_t>(
+        std::ranges::count_if(*line.columns[0], [](double value) { return std::isnan(value); }));
+    const std::size_t rows = line.columns[0]->size();
+    std::vector<MathPtr> end;
+    appendWord(end, std::to_string(rows) + (rows == 1 ? " row" : " rows") +
+                        (undefined > 0 ? ", " + std::to_string(undefined) + " without a value" : ""));
+    return {mathRow(std::move(head)), mathRow(std::move(end))};
+}
+
+/// What is looked for, along what, and each place that was found.
+std::vector<MathPtr> searchTerms(const Line& line) {
+    static constexpr const char* words[] = {"zeros of", "extrema of", "maximum of", "minimum of", "inflections of"};
+    std::vector<MathPtr> head;
+    if (line.equations.empty()) {
+        head.push_back(mathWord(words[static_cast<std::size_t>(line.sought)], MathClass::Ordinary, Ink::Muted));
+        head.push_back(mathSpace(0.3));
+        if (line.body) head.push_back(formulaMath(*line.body));
+    } else {
+        head.push_back(formulaMath(*line.equations[0]));
+    }
+    appendWord(head, "for");
+    head.push_back(nameMath(line.parameters[0]));
+    if (line.low && line.high) {
+        head.push_back(mathSymbol("∈", MathClass::Relation));
+        head.push_back(mathFenced(
+            line.interval.lowClosed ? "[" : "(",
+            mathRow({formulaMath(*line.low), mathSymbol(",", MathClass::Punctuation), formulaMath(*line.high)}),
+            line.interval.highClosed ? "]" : ")"));
+    }
+    std::vector<MathPtr> terms{mathRow(std::move(head))};
+    if (!line.places) return terms;
+    constexpr std::size_t most = 12;
+    const std::vector<FoundPlace>& found = line.places->found;
+    const bool withValues = line.sought != Sought::Zeros;
+    for (std::size_t i = 0; i < std::min(most, found.size()); ++i) {
+        MathPtr place = valueMath(roundedNumber(found[i].at, 7), Ink::Answer);
+        if (withValues)
+            place = mathFenced("(",
+                               mathRow({place, mathSymbol(",", MathClass::Punctuation),
+                                        valueMath(roundedNumber(found[i].value, 7), Ink::Answer)}),
+                               ")");
+        std::vector<MathPtr> term{place};
+        const bool said = line.sought == Sought::Zeros || line.sought == Sought::Extrema;
+        if (said && !found[i].word.empty()) {
+            term.push_back(mathSpace(0.25));
+            term.push_back(mathWord(found[i].word, MathClass::Ordinary, Ink::Muted));
+        }
+        if (i + 1 < found.size()) term.push_back(mathSymbol(",", MathClass::Punctuation));
+        terms.push_back(mathRow(std::move(term)));
+    }
+    std::string end = found.empty() ? "none" : "all";
+    if (found.size() > most) end = std::to_string(found.size() - most) + " more: all";
+    end += line.places->areAll() ? ", proven" : ", not all of it settled";
+    if (!line.places->areAll() && !found.empty()) end = "not all of it settled";
+    std::vector<MathPtr> last;
+    appendWord(last, end);
+    terms.push_back(mathRow(std::move(last)));
+    return terms;
+}
+
+} // namespace
+
+MathPtr lineMath(const Line& line) {
+    std::vector<MathPtr> parts;
+    switch (line.kind) {
+    case LineKind::Quantity:
+    case LineKind::Numbers:
+        if (!line.body) return nullptr;
+        parts = {nameMath(line.name), mathSymbol("=", MathClass::Relation)};
+        if (line.plainNumber) {
+            const auto letters = decodeUtf8(line.source);
+            std::string digits;
+            for (int i = line.plainNumber->first - 1; i < line.plainNumber->last; ++i) {
+                const char32_t c = letters[static_cast<std::size_t>(i)];
+                if (!isSpace(c)) digits += c == U'−' ? "-" : encodeUtf8(std::u32string(1, c));
+            }
+            parts.push_back(valueMath(digits, Ink::Number));
+        } else {
+            parts.push_back(formulaMath(*line.body));
+        }
+        appendUnit(parts, line.unit);
+        return mathRow(std::move(parts));
+    case LineKind::Function: {
+        if (!line.body) return nullptr;
+        std::vector<MathPtr> parameters;
+        for (const std::string& parameter : line.parameters) {
+            if (!parameters.empty()) parameters.push_back(mathSymbol(",", MathClass::Punctuation));
+            parameters.push_back(nameMath(parameter));
+        }
+        return mathRow({applicationMath(nameMath(line.name), mathRow(std::move(parameters))),
+                        mathSymbol("=", MathClass::Relation), formulaMath(*line.body)});
+    }
+    case LineKind::Period: {
+        if (!line.body) return nullptr;
+        const MathPtr parameter = nameMath(line.parameters[0]);
+        return mathRow({applicationMath(nameMath(line.name), mathRow({parameter, mathSymbol("+", MathClass::Binary),
+                                                                      formulaMath(*line.body)})),
+                        mathSymbol("=", MathClass::Relation), applicationMath(nameMath(line.name), parameter)});
+    }
+    case LineKind::Variable: {
+        if (!line.low || !line.high) return nullptr;
+        MathPtr ends =
+            mathRow({formulaMath(*line.low), mathSymbol(",", MathClass::Punctuation), formulaMath(*line.high)});
+        parts = {nameMath(line.name), mathSymbol("∈", MathClass::Relation),
+                 mathFenced(line.interval.lowClosed ? "[" : "(", ends, line.interval.highClosed ? "]" : ")")};
+        appendUnit(parts, line.unit);
+        appendGrid(parts, line);
+        return mathRow(std::move(parts));
+    }
+    case LineKind::Random: {
+        std::vector<MathPtr> arguments;
+        for (const ExprPtr& each : line.arguments) {
+            if (!each) return nullptr;
+            if (!arguments.empty()) arguments.push_back(mathSymbol(",", MathClass::Punctuation));
+            arguments.push_back(formulaMath(*each));
+        }
+        const char* letter = line.distribution == Distribution::Normal ? "N" : "U";
+        parts = {nameMath(line.name), mathSymbol("∼", MathClass::Relation),
+                 applicationMath(mathWord(letter), mathRow(std::move(arguments)))};
+        appendUnit(parts, line.unit);
+        appendGrid(parts, line);
+        return mathRow(std::move(parts));
+    }
+    case LineKind::Solution:
+    case LineKind::Fit:
+    case LineKind::Table:
+    case LineKind::Search: return mathRow(lineTerms(line));
+    case LineKind::Question: {
+        if (!line.body) return nullptr;
+        parts = {formulaMath(*line.body), mathSymbol("=", MathClass::Relation), answerMath(line)};
+        if (!line.unit.empty()) appendUnit(parts, line.unit);
+        return mathRow(std::move(parts));
+    }
+    default: return nullptr;
+    }
+}
+
+namespace {
+
+void collectTerms(const Expr& e, std::vector<std::pair<const char*, const Expr*>>& terms) {
+    if (e.kind != ExprKind::Add && e.kind != ExprKind::Subtract) {
+        terms.emplace_back("", &e);
+        return;
+    }
+    collectTerms(*e.operands[0], terms);
+    terms.emplace_back(e.kind == ExprKind::Add ? "+" : "−", e.operands[1].get());
+}
+
+} // namespace
+
+std::vector<MathPtr> lineTerms(const Line& line) {
+    if (line.kind == LineKind::Solution || line.kind == LineKind::Fit) return solutionTerms(line);
+    if (line.kind == LineKind::Table) return tableTerms(line);
+    if (line.kind == LineKind::Search) return searchTerms(line);
+    if (line.kind == LineKind::Numbers && line.body && line.body->kind == ExprKind::List) {
+        std::vector<MathPtr> terms = listTerms(*line.body);
+        terms.front() =
+            mathRow({nameMath(line.name), mathSymbol("=", MathClass::Relation), mathSymbol("{"), terms.front()});
+        std::vector<MathPtr> end{terms.back(), mathSymbol("}")};
+        appendUnit(end, line.unit);
+        terms.back() = mathRow(std::move(end));
+        return terms;
+    }
+    std::vector<std::pair<const char*, const Expr*>> terms;
+    if (line.body && (line.kind == LineKind::Function || line.kind == LineKind::Quantity))
+        collectTerms(*line.body, terms);
+    if (terms.size() < 2) {
+        const MathPtr whole = lineMath(line);
+        return whole ? std::vector{whole} : std::vector<MathPtr>{};
+    }
+    Line first = line;
+    first.body = std::make_shared<Expr>(*terms[0].second);
+    first.unit.clear();
+    std::vector<MathPtr> parts{lineMath(first)};
+    for (std::size_t i = 1; i < terms.size(); ++i) {
+        std::vector<MathPtr> part{mathSymbol(terms[i].first, MathClass::Binary), formulaMath(*terms[i].second)};
+        if (i + 1 == terms.size() && line.kind == LineKind::Quantity) appendUnit(part, line.unit);
+        parts.push_back(mathRow(std::move(part)));
+    }
+    return parts;
+}
+
+} // namespace coulter
