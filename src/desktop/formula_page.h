@@ -43,6 +43,7 @@ signals:
     /// A quantity is being dragged, or no longer.
     void scrubbing(bool on);
     void lineSelected(int index);
+    void tablePasted(const QString& text); ///< rows of cells, as a spreadsheet copies them
 
 protected:
     void paintEvent(QPaintEvent* event) override;

@@ -78,6 +78,8 @@ void MainWindow::makePanes() {
     });
     connect(sheet_, &SheetView::drawAsWanted, this, &MainWindow::drawAs);
     connect(sheet_, &SheetView::mapsWanted, this, &MainWindow::chooseMap);
+    connect(sheet_, &SheetView::textPasted, this, &MainWindow::offerTableText);
+    connect(page_, &FormulaPage::tablePasted, this, &MainWindow::offerTableText);
     connect(ribbon_, &SamplingRibbon::tableWanted, this, &MainWindow::openTable);
     connect(remarks_, &Remarks::lineChosen, this, [this](int line, int character) {
         if (line >= 0) page_->editLine(line, std::max(0, character - 1));
@@ -337,7 +339,10 @@ void MainWindow::dropEvent(QDropEvent* event) {
     const QList<QUrl> urls = event->mimeData()->urls();
     if (urls.isEmpty() || !urls[0].isLocalFile()) return;
     event->acceptProposedAction();
-    if (mayDiscard()) open(urls[0].toLocalFile());
+    const QString path = urls[0].toLocalFile();
+    static const QStringList tables{"csv", "tsv", "txt", "dat"};
+    if (tables.contains(QFileInfo(path).suffix().toLower())) return offerTable(path);
+    if (mayDiscard()) open(path);
 }
 
 } // namespace coulter

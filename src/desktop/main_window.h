@@ -10,6 +10,7 @@
 #include "desktop/sample_table_window.h"
 #include "desktop/sampling_ribbon.h"
 #include "desktop/sheet_view.h"
+#include "desktop/table_sheet.h"
 
 #include <QMainWindow>
 #include <thread>
@@ -74,6 +75,12 @@ private:
     void chooseMap(std::size_t panel);
     void showPictures(PictureSheet* pictures);
     void openFunctions();
+    /// Asks for a file of measured numbers.
+    void chooseTable();
+    /// Shows what a file, or a text, is as a table, to be taken in.
+    void offerTable(const QString& path);
+    void offerTableText(const QString& text);
+    void showTable(const QString& name, std::function<TableRead(const TableShape&)> read);
 
     LookSettings look_;
     DocumentSession session_;

@@ -11,6 +11,7 @@
 #include <QProgressBar>
 #include <QSettings>
 #include <QToolButton>
+#include <algorithm>
 
 namespace coulter {
 
@@ -105,6 +106,7 @@ void MainWindow::makeBar() {
     action(tr("New line"), QKeySequence(Qt::CTRL | Qt::Key_Return), [this] { page_->addLine(); });
     action(tr("Function…"), QKeySequence(Qt::CTRL | Qt::Key_F), [this] { openFunctions(); });
     action(tr("Table of samples…"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] { openTable(); });
+    action(tr("Data…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_O), [this] { chooseTable(); });
     for (const auto& key : {QKeySequence(Qt::CTRL | Qt::Key_Plus), QKeySequence(Qt::CTRL | Qt::Key_Equal)})
         action(tr("Larger"), key, [this] { look_.changeScale(1.1); });
     action(tr("Smaller"), QKeySequence(Qt::CTRL | Qt::Key_Minus), [this] { look_.changeScale(1 / 1.1); });
@@ -155,7 +157,8 @@ void MainWindow::fillAddMenu() {
     menu->clear();
     menu->addAction(tr("Formula line"), this, [this] { page_->addLine(); });
     for (QAction* each : actions()) {
-        if (each->text() == tr("Function…") || each->text() == tr("Table of samples…")) menu->addAction(each);
+        for (const QString& text : {tr("Function…"), tr("Data…"), tr("Table of samples…")})
+            if (each->text() == text) menu->addAction(each);
     }
     const std::size_t panel = std::min(sheet_->selection().panel, session_.document().panels.size() - 1);
     sheet_->fillPanelMenu(*menu->addMenu(tr("Panel")), panel);
@@ -192,11 +195,21 @@ void MainWindow::fillAddMenu() {
 /// What fits the columns of the page: the one that was touched last, by itself and over those of its length; without
 /// one, each by itself.
 void MainWindow::addColumns(QMenu& menu, const Page& page, int last) {
-    const auto columnAt = [&](int i) {
-        return i >= 0 && i < static_cast<int>(page.lines.size())
-                   ? page.columnOf(page.lines[static_cast<std::size_t>(i)].name)
-                   : nullptr;
+    // Of every name that stands for a column: its line, and the column. A table's line has several.
+    struct Named {
+        int line;
+        std::string name;
+        Column column;
     };
+    std::vector<Named> all;
+    for (int i = 0; i < static_cast<int>(page.lines.size()); ++i) {
+        const Line& line = page.lines[static_cast<std::size_t>(i)];
+        const std::vector<std::string> names =
+            line.kind == LineKind::Table ? line.unknowns : std::vector<std::string>{line.name};
+        for (const std::string& name : names) {
+            if (const Column column = page.columnOf(name)) all.push_back({i, name, column});
+        }
+    }
     const auto offer = [&](const QString& of, const Signature& signature) {
         for (const PlotKind* kind : plotKinds()) {
             if (!kind->takesColumns || !kind->fits(signature)) continue;
@@ -205,17 +218,14 @@ void MainWindow::addColumns(QMenu& menu, const Page& page, int last) {
                 ->setToolTip(QString::fromUtf8(kind->meaning));
         }
     };
-    const Column touched = columnAt(last);
-    for (int i = 0; i < static_cast<int>(page.lines.size()); ++i) {
-        const Column column = columnAt(i);
-        if (!column || (touched && i != last)) continue;
-        const std::string name = spelledName(page.lines[static_cast<std::size_t>(i)].name);
+    const bool touched = std::ranges::any_of(all, [&](const Named& each) { return each.line == last; });
+    for (const Named& each : all) {
+        if (touched && each.line != last) continue;
+        const std::string name = spelledName(each.name);
         offer(QString::fromStdString(name), {0, 1, true, false});
-        for (int k = 0; touched && k < static_cast<int>(page.lines.size()); ++k) {
-            const Column other = columnAt(k);
-            if (!other || k == i || other->size() != column->size()) continue;
-            const std::string over = spelledName(page.lines[static_cast<std::size_t>(k)].name);
-            offer(QString::fromStdString("(" + over + ", " + name + ")"), {0, 2, true, false});
+        for (const Named& other : all) {
+            if (!touched || other.name == each.name || other.column->size() != each.column->size()) continue;
+            offer(QString::fromStdString("(" + spelledName(other.name) + ", " + name + ")"), {0, 2, true, false});
         }
     }
 }

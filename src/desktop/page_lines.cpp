@@ -231,8 +231,9 @@ void FormulaPage::keyPressEvent(QKeyEvent* event) {
         return removeLines(tr("cut of lines"));
     }
     if (event->matches(QKeySequence::Paste)) {
-        const QStringList lines =
-            QApplication::clipboard()->text().split(QRegularExpression("\\r?\\n"), Qt::SkipEmptyParts);
+        const QString text = QApplication::clipboard()->text();
+        if (text.contains('\t') && text.trimmed().contains('\n')) return emit tablePasted(text);
+        const QStringList lines = text.split(QRegularExpression("\\r?\\n"), Qt::SkipEmptyParts);
         const int at = selected_ < 0 ? last + 1 : selectedLines().second + 1;
         if (!lines.isEmpty()) insertLines(lines, static_cast<std::size_t>(at), session_.document());
         return;

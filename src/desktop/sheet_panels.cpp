@@ -107,6 +107,10 @@ void SheetView::contextMenuEvent(QContextMenuEvent* event) {
     if (figure_->figure.panels.size() > 1) select({ItemKind::Panel, *panel, 0, 0});
     QMenu menu(this);
     menu.setObjectName("panelMenu");
+    if (const auto reading = readingAt(mm)) {
+        fillReadingMenu(menu, *reading);
+        menu.addSeparator();
+    }
     fillPanelMenu(menu, *panel);
     menu.addSeparator();
     fillNoteMenu(*menu.addMenu(tr("Note")));

@@ -4,6 +4,8 @@
 #include "figure/sheet_settings.h"
 #include "plots/read_out.h"
 
+#include <QApplication>
+#include <QClipboard>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QWheelEvent>
@@ -332,6 +334,11 @@ void SheetView::keyPressEvent(QKeyEvent* event) {
     const PanelFigure* panel = shownPanel();
     if (!panel) return QWidget::keyPressEvent(event);
     if (noteKey(*event)) return;
+    if (event->matches(QKeySequence::Paste)) {
+        const QString text = QApplication::clipboard()->text();
+        if (!text.trimmed().isEmpty()) emit textPasted(text);
+        return;
+    }
     const std::size_t p = selection_.panel;
     const Rect& frame = panel->frame().rect;
     const Point middle{frame.x + frame.width / 2, frame.y + frame.height / 2};

@@ -77,6 +77,7 @@ signals:
     void figureChanged();
     void drawAsWanted(const ItemPath& path); ///< the selected plot, in another way
     void mapsWanted(std::size_t panel);      ///< another colour map
+    void textPasted(const QString& text);    ///< what may be a table
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -123,6 +124,14 @@ private:
         bool isUpright = true;
         std::size_t index = 0; ///< of the column or row before it
     };
+    /// A row of a table, where it is drawn.
+    struct ReadingAt {
+        std::string table;
+        std::size_t row = 0;
+    };
+    std::optional<ReadingAt> readingAt(Point mm) const;
+    /// Leaves it out, or lets it count again.
+    void fillReadingMenu(QMenu& menu, const ReadingAt& reading);
     std::optional<Border> borderAt(Point mm) const;
     void dragBorder(const Border& border, const Document& from, double mm);
     void dropPanel(std::size_t panel, Point mm);

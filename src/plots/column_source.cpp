@@ -157,17 +157,10 @@ void addLeftOut(Drawn& drawn, const ReadingContext& context, const Plotted& plot
     Problems problems;
     const CaseColumns columns = columnsOfCase(context, plotted, caseIndex, problems);
     if (columns.numbers.size() != 2 || !plotted.isColumn) return;
-    std::vector<double> x, y;
-    for (std::size_t i = 0; i < columns.numbers[0]->size(); ++i) {
-        const double across = (*columns.numbers[0])[i], up = (*columns.numbers[1])[i];
-        if (std::isnan(across) || std::isnan(up)) continue;
-        x.push_back(across);
-        y.push_back(up);
-    }
-    if (x.empty()) return;
-    addColumns(drawn, columns.names,
-               {std::make_shared<const std::vector<double>>(std::move(x)),
-                std::make_shared<const std::vector<double>>(std::move(y))});
+    bool any = false;
+    for (std::size_t i = 0; i < columns.numbers[0]->size() && !any; ++i)
+        any = !std::isnan((*columns.numbers[0])[i]) && !std::isnan((*columns.numbers[1])[i]);
+    if (any) addColumns(drawn, columns.names, columns.numbers);
 }
 
 } // namespace

@@ -77,7 +77,7 @@ TEST_CASE("every demo reads, has no problem, is spelled as it would be written, 
         INFO(read.problem.sentence);
         REQUIRE(read.document);
         CHECK(writeRecipe(*read.document) == text);
-        CHECK(readPage(read.document->page).problems().empty());
+        CHECK(readPage(*read.document).problems().empty());
         const Exported svg = exportFigure(*read.document, *findFormat("svg"));
         REQUIRE(svg.bytes);
         CHECK_FALSE(verifyFigure(*svg.bytes));

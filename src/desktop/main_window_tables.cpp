@@ -1,0 +1,51 @@
+// Measured numbers, taken in by the window. See main_window.h.
+#include "data/attach_tables.h"
+#include "desktop/main_window.h"
+#include "plots/table_edits.h"
+
+#include <QDir>
+#include <QFileDialog>
+#include <QFileInfo>
+
+namespace coulter {
+
+void MainWindow::chooseTable() {
+    page_->commitEditing();
+    const QString path =
+        QFileDialog::getOpenFileName(this, tr("Take in measured numbers"), QFileInfo(session_.path()).absolutePath(),
+                                     tr("Tables (*.csv *.tsv *.txt *.dat);;All files (*)"));
+    if (!path.isEmpty()) offerTable(path);
+}
+
+void MainWindow::offerTable(const QString& path) {
+    // A file in the recipe's folder is called by its way from there, so that it is found again.
+    QString name = QFileInfo(path).fileName();
+    if (!session_.path().isEmpty()) {
+        const QString relative =
+            QFileInfo(session_.path()).absoluteDir().relativeFilePath(QFileInfo(path).absoluteFilePath());
+        if (!relative.startsWith("..")) name = relative;
+    }
+    showTable(name, [path = path.toStdString()](const TableShape& shape) { return readTableFile(path, shape); });
+}
+
+void MainWindow::offerTableText(const QString& text) {
+    int number = 1;
+    while (session_.document().tables.find("pasted " + std::to_string(number))) ++number;
+    showTable("pasted " + QString::number(number),
+              [bytes = text.toStdString()](const TableShape& shape) { return readTable(bytes, "", shape); });
+}
+
+void MainWindow::showTable(const QString& name, std::function<TableRead(const TableShape&)> read) {
+    page_->commitEditing();
+    auto* sheet = new TableSheet(look_, name, std::move(read), this);
+    sheet->setAttribute(Qt::WA_DeleteOnClose);
+    connect(sheet, &TableSheet::taken, this, [this, name](DataTable table) {
+        table.source = name.toStdString();
+        table.isBeside = !table.digest.empty() && !fitsRecipe(table);
+        const std::size_t panel = sheet_->selection().panel;
+        session_.edit(withTable(session_.document(), std::move(table), panel), tr("data taken in"));
+    });
+    sheet->open();
+}
+
+} // namespace coulter

@@ -1,0 +1,110 @@
+#include "plots/table_edits.h"
+
+#include "formula/lexer.h"
+#include "formula/parser.h"
+#include "formula/plotted.h"
+#include "formula/text.h"
+#include "plots/page_edits.h"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+namespace coulter {
+namespace {
+
+/// Most columns that a new line names; further ones are there by hand.
+constexpr std::size_t mostNamed = 12;
+
+/// A name for a column: its heading where that is one, else the first letter of its heading, else the next free one.
+std::string nameFor(const DataColumn& column, const Page& page, std::set<std::string>& taken) {
+    const auto isFree = [&](const std::string& name) {
+        return !page.defined.contains(name) && std::isnan(constantValue(name)) && !taken.contains(name);
+    };
+    const std::u32string heading = decodeUtf8(column.name);
+    const LexResult lexed = tokenize(heading, 0, heading.size());
+    std::string name;
+    const std::size_t length = lexed.problems.empty() ? readName(lexed.tokens, name) : 0;
+    if (length == 0 || length + 1 != lexed.tokens.size()) {
+        name.clear();
+        const char32_t first = heading.empty()                            ? U' '
+                               : heading[0] >= U'A' && heading[0] <= U'Z' ? heading[0] - U'A' + U'a'
+                                                                          : heading[0];
+        if (first >= U'a' && first <= U'z') name = std::string(1, static_cast<char>(first));
+    }
+    std::string chosen = name;
+    for (int i = 1; !name.empty() && !isFree(chosen) && i < 100; ++i)
+        chosen = nameParts(name).letter + "_" + std::to_string(i);
+    for (char letter = 'a'; (chosen.empty() || !isFree(chosen)) && letter <= 'z'; ++letter)
+        chosen = std::string(1, letter);
+    taken.insert(chosen);
+    return chosen;
+}
+
+} // namespace
+
+Document withTable(const Document& document, DataTable table, std::size_t panel) {
+    Document changed = document;
+    const std::string source = table.source;
+    const Page page = readPage(document);
+    std::vector<std::string> names;
+    std::set<std::string> taken;
+    for (const DataColumn& column : table.columns) {
+        if (names.size() < mostNamed) names.push_back(nameFor(column, page, taken));
+    }
+    changed.tables.put(std::move(table));
+    const bool isNamed = std::ranges::any_of(
+        page.lines, [&](const Line& line) { return line.kind == LineKind::Table && line.table == source; });
+    if (isNamed) return changed;
+    std::string line;
+    for (const std::string& name : names) line += (line.empty() ? "" : ", ") + spelledName(name);
+    if (names.size() > 1) line = "(" + line + ")";
+    changed.page.push_back(line + " from \"" + source + "\"");
+    const std::string of =
+        names.size() > 1 ? "(" + spelledName(names[0]) + ", " + spelledName(names[1]) + ")" : spelledName(names[0]);
+    changed.panels[std::min(panel, changed.panels.size() - 1)].plots.push_back(plotOf(of, "points"));
+    return changed;
+}
+
+std::optional<std::string> tableOfPlot(const Page& page, const Plot& plot) {
+    const Plotted plotted = readPlotted(page, plot.of, 1);
+    if (!plotted.expression || !plotted.isColumn) return std::nullopt;
+    std::optional<std::string> source;
+    // Through columns that are computed from others, too.
+    std::set<std::string> seen;
+    const auto look = [&](const auto& self, const ExprPtr& expression) -> void {
+        for (const std::string& name : freeColumns(page, expression)) {
+            if (!seen.insert(name).second) continue;
+            const Line& line = page.lines[page.defined.at(name)];
+            if (line.kind == LineKind::Table) source = line.table;
+            if (line.body) self(self, line.body);
+        }
+    };
+    look(look, plotted.expression);
+    return source;
+}
+
+Document withRowsLeftOut(const Document& document, const std::string& source, const std::vector<std::size_t>& rows,
+                         bool leftOut) {
+    Document changed = document;
+    const DataTables::Entry known = document.tables.find(source);
+    if (!known) return changed;
+    DataTable table = *known;
+    std::set<std::size_t> all(table.leftOut.begin(), table.leftOut.end());
+    for (const std::size_t row : rows) {
+        if (leftOut && row < table.rows())
+            all.insert(row);
+        else
+            all.erase(row);
+    }
+    table.leftOut.assign(all.begin(), all.end());
+    changed.tables.put(std::move(table));
+    return changed;
+}
+
+bool isLeftOut(const Document& document, const std::string& source, std::size_t row) {
+    const DataTables::Entry table = document.tables.find(source);
+    return table && std::ranges::binary_search(table->leftOut, row);
+}
+
+} // namespace coulter

@@ -1,0 +1,23 @@
+#pragma once
+#include "figure/document.h"
+
+#include <optional>
+
+namespace coulter {
+
+/// A document with a table taken in: a line of its page that names the columns, by their symbols or else by letters
+/// that are free, and the second column over the first as points in a panel; a single one by the number of its rows.
+/// A table of the same name is replaced, and its line stays.
+Document withTable(const Document& document, DataTable table, std::size_t panel);
+
+/// The table that a plot draws rows of, one for one; none if it draws no columns of a table.
+std::optional<std::string> tableOfPlot(const Page& page, const Plot& plot);
+
+/// A document in which rows of a table count or do not.
+Document withRowsLeftOut(const Document& document, const std::string& source, const std::vector<std::size_t>& rows,
+                         bool leftOut);
+
+/// Whether a row of a table is left out.
+bool isLeftOut(const Document& document, const std::string& source, std::size_t row);
+
+} // namespace coulter
