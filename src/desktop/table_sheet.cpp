@@ -126,15 +126,17 @@ void TableSheet::show(const TableRead& read) {
             preview_->setItem(i, k, cell);
         }
     }
-    QStringList said{tr("%n row(s)", nullptr, static_cast<int>(table_->rows())) +
-                     tr(" of %1 columns, %2.").arg(table_->columns.size()).arg(QString::fromStdString(read.encoding))};
+    QStringList said{tr("%1 rows of %2 columns, %3.")
+                         .arg(table_->rows())
+                         .arg(table_->columns.size())
+                         .arg(QString::fromStdString(read.encoding))};
     if (!read.leftAside.empty()) {
         QStringList names;
         for (const std::string& name : read.leftAside) names << QString::fromStdString(name);
         said << tr("Columns of words are not read: %1.").arg(names.join(", "));
     }
     if (!read.found.skipped.empty())
-        said << tr("%n line(s) above are no part of the table.", nullptr, static_cast<int>(read.found.skipped.size()));
+        said << tr("Lines above that are no part of the table: %1.").arg(read.found.skipped.size());
     if (!fitsRecipe(*table_)) said << tr("That is more than a recipe keeps: the file must stay beside it.");
     summary_->setText(said.join(' '));
 }

@@ -180,20 +180,29 @@ void outlineSearch(LineOutline& out, const std::vector<Token>& all) {
     const std::size_t at = wordOutside(tokens, "for");
     std::size_t begin = 0;
     std::optional<Sought> sought;
+    // z = zeros of …: the places are a column of this name.
+    std::string column;
+    const std::size_t named = readName(tokens, column);
+    const auto isSought = [&](const Token& token) {
+        return std::ranges::any_of(words, [&](const auto& each) { return isWord(token, each.first); });
+    };
+    const bool hasName = named > 0 && isSymbol(tokens[named], "=") && isSought(tokens[named + 1]);
+    const std::size_t start = hasName ? named + 1 : 0;
     for (const auto& [word, meaning] : words) {
-        if (!isWord(tokens[0], word)) continue;
+        if (!isWord(tokens[start], word)) continue;
         sought = meaning;
-        if (!isWord(tokens[1], "of"))
-            return report(line, tokens[1].span, "The word “of” is missing after “" + std::string(word) + "”.",
+        if (!isWord(tokens[start + 1], "of"))
+            return report(line, tokens[start + 1].span, "The word “of” is missing after “" + std::string(word) + "”.",
                           "write " + std::string(word) + " of f(x) for x in [0, 10]");
-        begin = 2;
+        begin = start + 2;
     }
+    if (hasName) line.name = column;
     if (begin >= at) return report(line, tokens[at].span, "What is looked at is missing before “for”.", example);
     std::string name;
     const std::size_t length = readName(std::span(tokens).subspan(at + 1), name);
     if (length == 0) return report(line, tokens[at + 1].span, "A variable is missing after “for”.", example);
     line.parameters = {name};
-    line.nameSpan = {tokens[0].span.first, tokens[at - 1].span.last};
+    line.nameSpan = {tokens[0].span.first, tokens[hasName ? named - 1 : at - 1].span.last};
     const std::size_t after = at + 1 + length;
     if (isWord(tokens[after], "in")) {
         if (isSymbol(tokens[after + 1], "{")) // the cases of a plot
@@ -211,8 +220,8 @@ void outlineSearch(LineOutline& out, const std::vector<Token>& all) {
         if (isSymbol(tokens[i], "=") && depth == 0) equals = i;
     }
     if (equals < at && sought)
-        return report(line, tokens[equals].span, "An equation has no " + tokens[0].text + ".",
-                      "leave out “" + tokens[0].text + " of”");
+        return report(line, tokens[equals].span, "An equation has no " + tokens[start].text + ".",
+                      "leave out “" + tokens[start].text + " of”");
     if (equals == at && !sought)
         return report(line, line.nameSpan, "What is looked for along " + name + " is not said.", example);
     line.sought = sought.value_or(Sought::Zeros);

@@ -34,7 +34,7 @@ bool defines(const Line& line) {
     return !line.name.empty() &&
            (line.kind == LineKind::Quantity || line.kind == LineKind::Function || line.kind == LineKind::Variable ||
             line.kind == LineKind::Solution || line.kind == LineKind::Random || line.kind == LineKind::Table ||
-            line.kind == LineKind::Fit);
+            line.kind == LineKind::Fit || line.kind == LineKind::Search);
 }
 
 bool findsUnknowns(const Line& line) { return line.kind == LineKind::Solution || line.kind == LineKind::Fit; }
@@ -66,7 +66,7 @@ public:
         for (std::size_t i = 0; i < page_.lines.size(); ++i) visit(i);
         for (Line& line : page_.lines) {
             if (line.good() && line.kind == LineKind::Question) question(line);
-            if (line.good() && line.kind == LineKind::Search) search(line);
+            if (line.good() && line.kind == LineKind::Search && line.name.empty()) search(line);
         }
     }
 
@@ -129,6 +129,7 @@ private:
         if (line.kind == LineKind::Solution) solution(line);
         if (line.kind == LineKind::Table) table(line);
         if (line.kind == LineKind::Fit) fit(line);
+        if (line.kind == LineKind::Search && !line.name.empty()) search(line);
     }
 
     static std::vector<std::pair<std::string, Span>> needs(const Line& line) {
@@ -143,6 +144,8 @@ private:
              {line.seed, line.body, line.low, line.high, line.from, line.to, line.count, line.step}) {
             if (part) references(*part, bound, out);
         }
+        // A search without an interval takes that of the page's variable.
+        if (line.kind == LineKind::Search && !line.low) out.emplace_back(line.parameters[0], line.nameSpan);
         return out;
     }
 
@@ -334,7 +337,11 @@ private:
     void search(Line& line) {
         SearchAnswer found = searchLine(page_, line);
         line.problems.insert(line.problems.end(), found.problems.begin(), found.problems.end());
-        if (line.good()) line.places = std::make_shared<const Places>(std::move(found.places));
+        if (!line.good()) return;
+        line.places = std::make_shared<const Places>(std::move(found.places));
+        std::vector<double> at;
+        for (const FoundPlace& each : line.places->found) at.push_back(each.at);
+        line.columns = {std::make_shared<const std::vector<double>>(std::move(at))};
     }
 
     Page& page_;
@@ -387,7 +394,8 @@ Column Page::columnOf(const std::string& name) const {
     const auto at = defined.find(name);
     if (at == defined.end()) return nullptr;
     const Line& line = lines[at->second];
-    const bool column = line.kind == LineKind::Numbers || line.kind == LineKind::Random || line.kind == LineKind::Table;
+    const bool column = line.kind == LineKind::Numbers || line.kind == LineKind::Random ||
+                        line.kind == LineKind::Table || line.kind == LineKind::Search;
     if (!column || !line.good() || line.columns.empty()) return nullptr;
     return line.columns[line.kind == LineKind::Table ? placeAmong(line.unknowns, name) : 0];
 }

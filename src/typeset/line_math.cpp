@@ -92,7 +92,9 @@ MathPtr coefficientsMath(const Line& line) {
         if (i > 0) parts.push_back(mathSymbol(",", MathClass::Punctuation));
         const double value = line.values[i], error = line.errors[i];
         const bool known = std::isfinite(error) && error > 0;
-        const int digits = known ? std::clamp(certainDigits(value, error) + 2, 2, 10) : 10;
+        // So many that the last ones are those of the error.
+        const auto place = [](double x) { return static_cast<int>(std::floor(std::log10(std::abs(x)))); };
+        const int digits = known && value != 0 ? std::clamp(place(value) - place(error) + 2, 1, 10) : 10;
         parts.push_back(valueMath(roundedNumber(value, digits), Ink::Answer));
         if (!known) continue;
         parts.push_back(mathSymbol("±", MathClass::Binary));
@@ -130,12 +132,13 @@ std::vector<MathPtr> tableTerms(const Line& line) {
     appendWord(head, "from");
     head.push_back(mathWord("“" + line.table + "”"));
     if (line.columns.empty()) return {mathRow(std::move(head))};
-    const auto undefined = static_cast<std::size_t>(
-        std::ranges::count_if(*line.columns[0], [](double value) { return std::isnan(value); }));
+    const auto counting = static_cast<std::size_t>(
+        std::ranges::count_if(*line.columns[0], [](double value) { return !std::isnan(value); }));
     const std::size_t rows = line.columns[0]->size();
+    const std::string all = std::to_string(rows) + (rows == 1 ? " row" : " rows");
     std::vector<MathPtr> end;
-    appendWord(end, std::to_string(rows) + (rows == 1 ? " row" : " rows") +
-                        (undefined > 0 ? ", " + std::to_string(undefined) + " without a value" : ""));
+    appendWord(
+        end, counting == rows ? all : std::to_string(counting) + " of " + all + (counting == 1 ? " counts" : " count"));
     return {mathRow(std::move(head)), mathRow(std::move(end))};
 }
 
@@ -143,6 +146,10 @@ std::vector<MathPtr> tableTerms(const Line& line) {
 std::vector<MathPtr> searchTerms(const Line& line) {
     static constexpr const char* words[] = {"zeros of", "extrema of", "maximum of", "minimum of", "inflections of"};
     std::vector<MathPtr> head;
+    if (!line.name.empty()) {
+        head.push_back(nameMath(line.name));
+        head.push_back(mathSymbol("=", MathClass::Relation));
+    }
     if (line.equations.empty()) {
         head.push_back(mathWord(words[static_cast<std::size_t>(line.sought)], MathClass::Ordinary, Ink::Muted));
         head.push_back(mathSpace(0.3));
@@ -159,6 +166,8 @@ std::vector<MathPtr> searchTerms(const Line& line) {
             mathRow({formulaMath(*line.low), mathSymbol(",", MathClass::Punctuation), formulaMath(*line.high)}),
             line.interval.highClosed ? "]" : ")"));
     }
+    if (line.places) head.push_back(mathWord(":", MathClass::Ordinary, Ink::Muted));
+    if (line.places) head.push_back(mathSpace(0.4));
     std::vector<MathPtr> terms{mathRow(std::move(head))};
     if (!line.places) return terms;
     constexpr std::size_t most = 12;
@@ -177,7 +186,8 @@ std::vector<MathPtr> searchTerms(const Line& line) {
             term.push_back(mathSpace(0.25));
             term.push_back(mathWord(found[i].word, MathClass::Ordinary, Ink::Muted));
         }
-        if (i + 1 < found.size()) term.push_back(mathSymbol(",", MathClass::Punctuation));
+        if (i + 1 < found.size()) term.push_back(mathWord(",", MathClass::Ordinary, Ink::Muted));
+        if (i + 1 < found.size()) term.push_back(mathSpace(0.35));
         terms.push_back(mathRow(std::move(term)));
     }
     std::string end = found.empty() ? "none" : "all";

@@ -146,6 +146,17 @@ TEST_CASE("a search is a line of the page") {
     CHECK(page.lines[2].places->found[0].value == 2);
 }
 
+TEST_CASE("places that are found are a column, if they have a name") {
+    const Page page = readPage(std::vector<std::string>{"z = zeros of cos(x) for x", "m = mean(z)", "f(x) = x cos(x)",
+                                                        "u = extrema of f(x) for x in [0, 6]", "x in [0, 10]"});
+    CHECK(page.problems().empty());
+    REQUIRE(page.columnOf("z"));
+    CHECK(*page.columnOf("z") == std::vector<double>{M_PI / 2, 3 * M_PI / 2, 5 * M_PI / 2});
+    CHECK(*page.valueOf("m") == Approx(3 * M_PI / 2));
+    CHECK(page.columnOf("u")->size() == 2);
+    CHECK(evaluate(page, "f(u)").columns[0]->size() == 2);
+}
+
 TEST_CASE("zeros of random products of known roots are found and none is invented", "[thorough]") {
     std::mt19937_64 random(11);
     std::uniform_real_distribution<double> unit(-3, 3);

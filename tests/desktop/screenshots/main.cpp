@@ -4,8 +4,13 @@
 
 #include <QApplication>
 #include <QCheckBox>
+#include <QClipboard>
+#include <QDialog>
 #include <QDir>
+#include <QFile>
 #include <QListWidget>
+#include <QPainter>
+#include <QPixmap>
 #include <QPlainTextEdit>
 #include <QSettings>
 #include <QStandardPaths>
@@ -82,14 +87,24 @@ void integral() {
     keep(driver, "integral");
 }
 
-void logarithmic() {
+/// Readings with a fit through those that count, and their file as it is offered.
+void data() {
     WindowDriver driver;
-    driver.window().open("demos/retention/retention.coulter");
+    driver.window().open("demos/late-drawdown/late-drawdown.coulter");
     driver.settle();
     selectDrawn(driver, 1);
-    auto* ribbon = driver.find<coulter::SamplingRibbon>("ribbon");
-    driver.drag(ribbon, QPointF(ribbon->placeOf(3), 60), QPointF(ribbon->placeOf(40), 60));
-    keep(driver, "logarithmic");
+    driver.settle();
+    QFile file("demos/late-drawdown/readings.csv");
+    if (!file.open(QIODevice::ReadOnly)) return;
+    QApplication::clipboard()->setText(QString::fromUtf8(file.readAll()));
+    driver.sheet()->setFocus();
+    driver.key(Qt::Key_V, Qt::ControlModifier);
+    driver.settle();
+    QPixmap both = QPixmap::fromImage(driver.picture());
+    auto* sheet = driver.find<QDialog>("tableSheet");
+    QPainter(&both).drawPixmap(both.width() - sheet->width() - 20, both.height() - sheet->height() - 20, sheet->grab());
+    both.save(folder + "/data.png");
+    std::printf("%s\n", qPrintable(folder + "/data.png"));
 }
 
 void field() {
@@ -255,7 +270,7 @@ int main(int argc, char** argv) {
     zoomedIn();
     pieces();
     integral();
-    logarithmic();
+    data();
     field();
     contours();
     surface();
