@@ -8,8 +8,10 @@
 #include "formula/text.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <cstdio>
+#include <future>
 
 namespace coulter {
 namespace {
@@ -189,15 +191,21 @@ TableRead readTableFile(const std::filesystem::path& path, const TableShape& giv
             saying(std::filesystem::exists(path, error) ? "The file cannot be read." : "There is no such file here.");
         return read;
     }
-    std::vector<char> buffer(pieceSize);
+    // A piece is digested while it is read as a table; two of them take turns.
+    std::array<std::vector<char>, 2> buffers{std::vector<char>(pieceSize), std::vector<char>(pieceSize)};
+    std::size_t turn = 0;
     Digest digest;
+    std::future<void> digesting;
     const auto piece = [&] {
-        const std::size_t size = std::fread(buffer.data(), 1, buffer.size(), file.get());
-        const std::string_view bytes(buffer.data(), size);
-        digest.add(bytes);
+        turn = 1 - turn;
+        const std::size_t size = std::fread(buffers[turn].data(), 1, pieceSize, file.get());
+        const std::string_view bytes(buffers[turn].data(), size);
+        if (digesting.valid()) digesting.get();
+        if (size > 0) digesting = std::async(std::launch::async, [&digest, bytes] { digest.add(bytes); });
         return bytes;
     };
     read = readTable(piece, path.filename().string(), given, stop);
+    if (digesting.valid()) digesting.get();
     if (std::ferror(file.get())) {
         read.table.reset();
         read.problem = saying("The file cannot be read to its end.");

@@ -2,9 +2,9 @@
 
 #include "formula/derivative.h"
 #include "formula/expr_build.h"
+#include "formula/factors.h"
 #include "formula/jet.h"
 #include "formula/line_parser.h"
-#include "formula/numerator.h"
 #include "formula/text.h"
 #include "formula/zeros.h"
 
@@ -39,8 +39,9 @@ public:
         interval_ = interval();
         value_ = compiled(asked_);
         const bool isEquation = !line_.equations.empty();
-        const ExprPtr function =
-            isEquation ? withBrackets(nodeExpr(ExprKind::Subtract, line_.equations[0]->operands)) : asked_;
+        const ExprPtr function = isEquation && !isNumber(*line_.equations[0]->operands[1], 0)
+                                     ? withBrackets(nodeExpr(ExprKind::Subtract, line_.equations[0]->operands))
+                                     : asked_;
         switch (line_.sought) {
         case Sought::Zeros: read(zerosIn(function), isEquation); break;
         case Sought::Inflections: read(zerosIn(slope(function, 2)), true); break;
@@ -95,14 +96,39 @@ private:
         return found.expression;
     }
 
-    Zeros zerosIn(const ExprPtr& function) {
-        const auto program = compiled(function);
-        std::shared_ptr<const Program> numerator, itsSlope;
+    Zeros zerosOfOne(const ExprPtr& function, const Program& program, double work) {
+        std::shared_ptr<const Program> itsSlope;
         if (const Derived found = derivative(page_, function, variable_); found.expression)
             itsSlope = compile(page_, found.expression, std::span(&variable_, 1)).program;
-        if (const ExprPtr above = numeratorOf(page_, function))
-            numerator = compile(page_, above, std::span(&variable_, 1)).program;
-        return zerosOf(*program, itsSlope.get(), numerator.get(), interval_, work_);
+        return zerosOf(program, itsSlope.get(), interval_, work);
+    }
+
+    /// From those of its factors where it has some, which tell multiple zeros and poles.
+    Zeros zerosIn(const ExprPtr& function) {
+        const auto program = compiled(function);
+        std::vector<Factor> factors = factorsOf(page_, function);
+        std::vector<ZerosOfFactor> parts;
+        std::vector<ExprPtr> bases;
+        for (const Factor& factor : factors) {
+            auto base = compile(page_, factor.base, std::span(&variable_, 1)).program;
+            if (!base || base->outputs.size() != 1) return zerosOfOne(function, *program, work_);
+            if (!mentions(*factor.base, variable_)) { // one that is not zero changes nothing
+                const Enclosure constant =
+                    IntervalEvaluator(*base)(std::vector<Enclosure>{{interval_.low, interval_.high}})[0];
+                if (!constant.isProof() || (constant.low <= 0 && constant.high >= 0))
+                    return zerosOfOne(function, *program, work_);
+                continue;
+            }
+            bases.push_back(factor.base);
+            parts.push_back({std::move(base), {}, factor.isRepeated});
+        }
+        if (parts.empty() && !factors.empty()) return {}; // a number that is not zero, above whatever
+        if (parts.empty() || (parts.size() == 1 && !parts[0].isRepeated && factors.size() == 1 &&
+                              spelled(*bases[0]) == spelled(*withBrackets(function))))
+            return zerosOfOne(function, *program, work_);
+        for (std::size_t k = 0; k < parts.size(); ++k)
+            parts[k].zeros = zerosOfOne(bases[k], *parts[k].base, work_ / static_cast<double>(parts.size()));
+        return zerosOfProduct(*program, parts, interval_);
     }
 
     double valueAt(double x) const {
@@ -123,51 +149,62 @@ private:
             place.isProven = zero.isProven;
             const bool ofSlope = line_.sought != Sought::Zeros;
             // A slope that touches zero, or is zero all along, has no extremum there.
-            if (ofSlope && (zero.isMultiple || zero.isAllAlong)) {
-                if (zero.isAllAlong) level_.push_back(zero.within);
-                continue;
-            }
+            if (ofSlope && zero.isAllAlong) level_.push_back(zero.within);
+            if (ofSlope && !zero.isAllAlong && !zero.isChangeKnown) places_.unsettled.push_back(zero.within);
+            if (ofSlope && (zero.isAllAlong || zero.change == 0)) continue;
             if (line_.sought == Sought::Extrema || line_.sought == Sought::Maximum || line_.sought == Sought::Minimum)
-                place.word = zero.slope < 0 ? "maximum" : "minimum";
-            if (zero.isMultiple) place.word = "multiple";
+                place.word = zero.change < 0 ? "maximum" : "minimum";
+            if (zero.isMultiple && line_.sought == Sought::Zeros) place.word = "multiple";
             if (zero.isAllAlong) place.word = "all along";
             if (zero.isAtEdge && line_.sought == Sought::Zeros) place.word = "at the edge";
             places_.found.push_back(place);
         }
-        places_.unsettled = zeros.unsettled;
+        places_.unsettled.insert(places_.unsettled.end(), zeros.unsettled.begin(), zeros.unsettled.end());
         places_.isEstimated = zeros.isEstimated;
-        if (line_.sought != Sought::Zeros) lookAtBreaks(zeros.unsettled);
+        if (line_.sought != Sought::Zeros) lookAtBreaks();
         if (zeros.outOfWork)
             places_.why = "it takes too long";
         else if (!places_.unsettled.empty())
             places_.why = "rounding, a corner, a pole or a jump leaves it open";
     }
 
-    /// What slopes do not tell: where the function has a corner, a jump or a pole.
-    void lookAtBreaks(const std::vector<Bounds>& ofSlope) {
+    /// What the zeros of slopes do not tell: where the function has a jump or a pole, and where it has a corner.
+    void lookAtBreaks() {
         const std::vector<Bounds> breaks = breaksOf(*value_, interval_, work_);
         const auto meets = [](const Bounds& a, const Bounds& b) { return a.low <= b.high && b.low <= a.high; };
+        const auto isAmong = [&](const std::vector<Bounds>& parts, const Bounds& part) {
+            return std::ranges::any_of(parts, [&](const Bounds& each) { return meets(each, part); });
+        };
         for (const Bounds& part : breaks) {
-            if (std::ranges::none_of(ofSlope, [&](const Bounds& each) { return meets(each, part); }))
-                places_.unsettled.push_back(part);
+            if (!isAmong(places_.unsettled, part)) places_.unsettled.push_back(part);
+        }
+        if (line_.sought != Sought::Inflections) {
+            for (const Bounds& part : breaksOf(*compiled(slope(asked_, 1)), interval_, work_)) {
+                const bool atEnd = part.low <= interval_.low || part.high >= interval_.high;
+                if (!atEnd && !isAmong(breaks, part)) lookAtCorner(part);
+            }
         }
         std::ranges::sort(places_.unsettled, {}, &Bounds::low);
-        if (line_.sought == Sought::Inflections) return;
-        for (const Bounds& part : ofSlope) {
-            if (std::ranges::any_of(breaks, [&](const Bounds& each) { return meets(each, part); })) continue;
-            const double reach = std::max(part.high - part.low, 1e-9 * (interval_.high - interval_.low));
-            FoundPlace corner;
-            corner.at = shortestWithin(part);
-            corner.within = part;
-            corner.value = valueAt(corner.at);
-            corner.isProven = false; // there is one; that there is no other so near is not proven
-            const double before = valueAt(part.low - reach), after = valueAt(part.high + reach);
-            if (before < corner.value && after < corner.value) corner.word = "maximum";
-            if (before > corner.value && after > corner.value) corner.word = "minimum";
-            if (corner.word.empty()) continue;
-            places_.found.push_back(corner);
-        }
         std::ranges::sort(places_.found, {}, &FoundPlace::at);
+    }
+
+    /// A part in which the function is continuous and its slope is not: there may be an extremum, and if there is one
+    /// it is not proven to be the only one so near.
+    void lookAtCorner(const Bounds& part) {
+        const auto isWithin = [&](const FoundPlace& each) { return each.at >= part.low && each.at <= part.high; };
+        if (std::ranges::any_of(places_.found, isWithin)) return;
+        const double reach = std::max(part.high - part.low, 1e-9 * (interval_.high - interval_.low));
+        FoundPlace corner;
+        corner.at = shortestWithin(part);
+        corner.within = part;
+        corner.value = valueAt(corner.at);
+        corner.isProven = false;
+        const double before = valueAt(part.low - reach), after = valueAt(part.high + reach);
+        if (before < corner.value && after < corner.value) corner.word = "maximum";
+        if (before > corner.value && after > corner.value) corner.word = "minimum";
+        const auto meets = [&](const Bounds& each) { return each.low <= part.high && part.low <= each.high; };
+        if (std::ranges::none_of(places_.unsettled, meets)) places_.unsettled.push_back(part);
+        if (!corner.word.empty()) places_.found.push_back(corner);
     }
 
     /// Of the extrema and both ends those where the function is largest (or smallest, for −1), and whether it is

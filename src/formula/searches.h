@@ -20,8 +20,9 @@ struct SearchAnswer {
 /// Method: bisection, breadth first; parts are left out where the bounds of the function exclude zero, and decided by
 /// the interval Newton method where its slope does (R. E. Moore, "Methods and Applications of Interval Analysis", 1979,
 /// chapter 5); about a place at the border of parts the same on a slightly larger part (epsilon inflation: S. M. Rump,
-/// "Verification methods", Acta Numerica 19, 2010). At poles, where a fraction has no bounds, its numerator is looked
-/// at. Extrema and inflections are the zeros of symbolic derivatives.
+/// "Verification methods", Acta Numerica 19, 2010). Functions are taken apart into
+/// factors, which tells multiple zeros, and shows what is a pole and no zero. Extrema and inflections are the zeros of
+/// symbolic derivatives.
 SearchAnswer searchLine(const Page& page, const Line& line);
 
 /// The same for text such as “sin(x) = 0 for x in [1, 10]”; none if the text is no search.

@@ -15,6 +15,8 @@ namespace {
 
 /// Parts are halved down to this share of the interval; what is narrower is looked at as one place.
 constexpr double narrowest = 0x1p-42;
+/// Parts that are unsettled and nearer to each other than this share of the interval are one.
+constexpr double hardlyApart = 1e-9;
 /// Operations that looking at a part takes besides evaluating the function.
 constexpr double costOfStep = 20;
 /// By how many units in the last place a closed end may be off.
@@ -23,11 +25,12 @@ constexpr int roundingOfEnds = 4;
 bool hasZero(const Bounds& b) { return b.low <= 0 && b.high >= 0; }
 Bounds around(double x, double reach) { return {x - reach, x + reach}; }
 
-std::vector<Bounds> joined(std::vector<Bounds> parts) {
+/// Parts that touch, or are hardly apart, as one.
+std::vector<Bounds> joined(std::vector<Bounds> parts, double apart = 0) {
     std::ranges::sort(parts, {}, &Bounds::low);
     std::vector<Bounds> all;
     for (const Bounds& each : parts) {
-        if (!all.empty() && each.low <= all.back().high)
+        if (!all.empty() && each.low <= all.back().high + apart)
             all.back().high = std::max(all.back().high, each.high);
         else
             all.push_back(each);
@@ -37,15 +40,11 @@ std::vector<Bounds> joined(std::vector<Bounds> parts) {
 
 class Search {
 public:
-    Search(const Program& f, const Program* slope, const Program* numerator, const Interval& interval, double work)
+    Search(const Program& f, const Program* slope, const Interval& interval, double work)
         : jets_(f), cost_(costOf(f)), interval_(interval), work_(work) {
         if (slope) {
             slopeJets_.emplace(*slope);
             slopeCost_ = costOf(*slope);
-        }
-        if (numerator) {
-            numeratorJets_.emplace(*numerator);
-            numeratorCost_ = costOf(*numerator);
         }
         least_ = narrowest * (interval.high - interval.low);
     }
@@ -67,11 +66,9 @@ public:
             parts.push_back({at, part.high});
         }
         for (const Bounds& each : joined(std::move(rest))) settleNarrow(each);
-        if (!parts.empty()) {
-            out_.outOfWork = true;
-            out_.unsettled.insert(out_.unsettled.end(), parts.begin(), parts.end());
-            out_.unsettled = joined(std::move(out_.unsettled));
-        }
+        out_.outOfWork = !parts.empty();
+        out_.unsettled.insert(out_.unsettled.end(), parts.begin(), parts.end());
+        out_.unsettled = joined(std::move(out_.unsettled), hardlyApart * (interval_.high - interval_.low));
         finish();
         return std::move(out_);
     }
@@ -88,18 +85,14 @@ private:
         Bounds centre; ///< the value at the middle
         bool bounded, smooth, estimated;
     };
-    Seen see(const Bounds& part) { return seen(over(part), part, true); }
-    Seen seeNumerator(const Bounds& part) {
-        work_ -= costOfStep + numeratorCost_;
-        return seen((*numeratorJets_)({part})[0], part, false);
-    }
-    Seen seen(const Jet<1>& jet, const Bounds& part, bool isFunction) {
+    Seen see(const Bounds& part) { return seen(over(part), part); }
+    Seen seen(const Jet<1>& jet, const Bounds& part) {
         const bool known = jet.value.known;
         const Bounds value = known ? Bounds{jet.value.low, jet.value.high} : everything();
         const Bounds centre = jet.centre.known ? Bounds{jet.centre.low, jet.centre.high} : everything();
         out_.isEstimated = out_.isEstimated || jet.value.estimated;
         Seen all{value, jet.first[0], jet.second[0], centre, known, jet.value.isProof(), jet.value.estimated};
-        if (all.smooth && !isBounded(all.slope) && isFunction && slopeJets_) {
+        if (all.smooth && !isBounded(all.slope) && slopeJets_) {
             work_ -= costOfStep + slopeCost_;
             const Jet<1>& slope = (*slopeJets_)({part})[0];
             if (slope.value.isProof()) all.slope = {slope.value.low, slope.value.high};
@@ -124,22 +117,15 @@ private:
         const Seen seen = see(part);
         if (seen.bounded && !hasZero(seen.value)) return true;
         if (seen.bounded && isZero(seen.value) && seen.smooth && part.low < part.high) {
-            note({part, part.low, 0, !seen.estimated, false, false, true});
+            note({part, part.low, 0, true, !seen.estimated, false, false, true});
             return true;
         }
-        if (!seen.smooth) return numeratorExcludes(part);
-        if (hasZero(seen.slope)) return false;
+        if (!seen.smooth || hasZero(seen.slope)) return false;
         return isMonotoneSettled(part, seen);
     }
 
     static bool haveOneSign(const Bounds& a, const Bounds& b) {
         return isBounded(a) && isBounded(b) && ((a.low >= 0 && b.low >= 0) || (a.high <= 0 && b.high <= 0));
-    }
-
-    bool numeratorExcludes(const Bounds& part) {
-        if (!numeratorJets_) return false;
-        const Seen above = seeNumerator(part);
-        return above.bounded && !hasZero(above.value);
     }
 
     /// Newton's step from the middle of a part: where a zero of it must be; empty (low > high) if there is none.
@@ -166,7 +152,7 @@ private:
         }
         const int sign = slope.low > 0 ? 1 : -1;
         if (isInside) {
-            note({part, 0, sign, !seen.estimated});
+            note({part, 0, sign, true, !seen.estimated});
             return true;
         }
         // Near the border of the part: a slightly larger one decides.
@@ -179,15 +165,14 @@ private:
     }
 
     /// The only zero of a small part, if there is just one for certain.
-    std::optional<Zero> unique(Bounds part, bool estimated, bool ofNumerator = false) {
-        const auto look = [&](const Bounds& at) { return ofNumerator ? seeNumerator(at) : see(at); };
-        const Seen seen = look(part);
+    std::optional<Zero> unique(Bounds part, bool estimated) {
+        const Seen seen = see(part);
         if (!seen.smooth || hasZero(seen.slope)) return std::nullopt;
         const int sign = seen.slope.low > 0 ? 1 : -1;
         Bounds inner = part;
         bool isInside = false;
         for (int i = 0; i < 40; ++i) {
-            const Bounds to = step(inner, i == 0 ? seen : look(inner), seen.slope);
+            const Bounds to = step(inner, i == 0 ? seen : see(inner), seen.slope);
             if (!isBounded(to)) return std::nullopt;
             isInside = isInside || (to.low > inner.low && to.high < inner.high);
             const Bounds next{std::max(inner.low, to.low), std::min(inner.high, to.high)};
@@ -197,7 +182,7 @@ private:
             if (done) break;
         }
         if (!isInside) return std::nullopt;
-        return Zero{inner, 0, sign, !estimated && !seen.estimated};
+        return Zero{inner, 0, sign, true, !estimated && !seen.estimated};
     }
 
     /// A narrow part that bisection could not settle: a zero of several, at a border, or something that cannot be told.
@@ -213,21 +198,12 @@ private:
             // it has no second one. Both are seen best from the place itself.
             const Seen before = see({larger.low, at}), after = see({at, larger.high});
             const bool smooth = before.smooth && after.smooth;
-            const bool touches = haveOneSign(before.second, after.second) && isZero(place.slope);
-            if (smooth && (touches || haveOneSign(before.slope, after.slope)))
-                return note({{at, at}, at, 0, !seen.estimated, true});
-        }
-        // Where the function is defined it is zero exactly where its numerator is.
-        if (numeratorJets_ && over(larger).value.isProof()) {
-            const double at = shortestWithin(larger);
-            const Seen above = seeNumerator(larger), place = seeNumerator({at, at});
-            const bool oneAtMost = above.smooth && !hasZero(above.slope);
-            if (oneAtMost && isZero(place.value)) return note({{at, at}, at, 0, !seen.estimated});
-            if (const auto found = unique(around(middleAndRadius(part).middle, 2 * reach), seen.estimated, true)) {
-                if (found->within.high < larger.low || found->within.low > larger.high) return;
-                const bool within = found->within.low >= larger.low && found->within.high <= larger.high;
-                if (within) return note({found->within, 0, 0, found->isProven});
+            if (smooth && haveOneSign(before.slope, after.slope)) {
+                const int change = before.slope.high > 0 || after.slope.high > 0 ? 1 : -1;
+                return note({{at, at}, at, change, true, !seen.estimated, true});
             }
+            if (smooth && haveOneSign(before.second, after.second) && isZero(place.slope))
+                return note({{at, at}, at, 0, true, !seen.estimated, true});
         }
         out_.unsettled.push_back(part);
     }
@@ -291,8 +267,8 @@ private:
     }
 
     JetEvaluator<1> jets_;
-    std::optional<JetEvaluator<1>> slopeJets_, numeratorJets_;
-    double cost_, slopeCost_ = 0, numeratorCost_ = 0;
+    std::optional<JetEvaluator<1>> slopeJets_;
+    double cost_, slopeCost_ = 0;
     Interval interval_;
     double work_;
     double least_;
@@ -334,8 +310,130 @@ std::vector<Bounds> breaksOf(const Program& f, const Interval& interval, double 
     return joined(std::move(rest));
 }
 
-Zeros zerosOf(const Program& f, const Program* slope, const Program* numerator, const Interval& interval, double work) {
-    return Search(f, slope, numerator, interval, work).run();
+Zeros zerosOf(const Program& f, const Program* slope, const Interval& interval, double work) {
+    return Search(f, slope, interval, work).run();
+}
+
+namespace {
+
+/// Puts the zeros of factors together.
+class Product {
+public:
+    Product(const Program& f, const Interval& interval) : f_(f), bounds_(f), interval_(interval) {}
+
+    Zeros run(std::span<const ZerosOfFactor> factors) {
+        for (const ZerosOfFactor& factor : factors) {
+            for (const Zero& zero : factor.zeros.found) take(factor, zero);
+            for (const Bounds& part : factor.zeros.unsettled) leave(part);
+            out_.outOfWork = out_.outOfWork || factor.zeros.outOfWork;
+            out_.isEstimated = out_.isEstimated || factor.zeros.isEstimated;
+        }
+        join();
+        out_.unsettled = joined(std::move(out_.unsettled));
+        for (std::size_t i = 0; i < out_.found.size(); ++i) findChange(i);
+        return std::move(out_);
+    }
+
+private:
+    static bool isNowhere(const Enclosure& e) { return e.known && e.low > e.high; }
+
+    Enclosure over(double low, double high) { return bounds_(std::vector<Enclosure>{{low, high}})[0]; }
+
+    /// A zero of a factor is one of the function if that is defined there.
+    void take(const ZerosOfFactor& factor, Zero zero) {
+        zero.isMultiple = zero.isMultiple || factor.isRepeated;
+        zero.change = 0;
+        zero.isChangeKnown = false;
+        const Enclosure around = over(zero.within.low, zero.within.high);
+        if (around.isProof()) return out_.found.push_back(zero);
+        if (isNowhere(around)) return;
+        // At a place where the factor is zero exactly, the function itself says whether it is defined.
+        IntervalEvaluator base(*factor.base);
+        const Enclosure factorThere = base(std::vector<Enclosure>{Enclosure::point(zero.at)})[0];
+        const bool isExact =
+            factorThere.known && std::abs(factorThere.low) < smallest && std::abs(factorThere.high) < smallest;
+        if (isExact && std::isnan(valueAt(zero.at))) return;
+        if (isExact && over(zero.at, zero.at).isProof()) {
+            zero.within = exactly(zero.at);
+            return out_.found.push_back(zero);
+        }
+        out_.unsettled.push_back(zero.within);
+    }
+
+    void leave(const Bounds& part) {
+        const Enclosure there = over(part.low, part.high);
+        const bool excludes = there.known && (there.low > 0 || there.high < 0);
+        if (!excludes) out_.unsettled.push_back(part);
+    }
+
+    double valueAt(double x) const {
+        double value = 0;
+        double* const out = &value;
+        const double* const in = &x;
+        Evaluator evaluator(f_);
+        evaluator(std::span(&in, 1), std::span<double* const>(&out, 1), 1);
+        return value;
+    }
+
+    /// Zeros of two factors at one place are one if both are there exactly; else it cannot be told.
+    void join() {
+        std::ranges::sort(out_.found, {}, [](const Zero& zero) { return zero.within.low; });
+        std::vector<Zero> found;
+        for (const Zero& zero : out_.found) {
+            if (found.empty() || zero.within.low > found.back().within.high) {
+                found.push_back(zero);
+                continue;
+            }
+            Zero& last = found.back();
+            if (zero.isAllAlong || last.isAllAlong) {
+                last.isAllAlong = true;
+                last.within.high = std::max(last.within.high, zero.within.high);
+            } else if (zero.at == last.at) {
+                last.isMultiple = true;
+                last.within = {std::max(last.within.low, zero.within.low),
+                               std::min(last.within.high, zero.within.high)};
+            } else {
+                out_.unsettled.push_back(hullOf(last.within, zero.within));
+                found.pop_back();
+            }
+        }
+        out_.found = std::move(found);
+    }
+
+    /// The signs of the function on both sides of a zero, near enough that nothing else lies between.
+    void findChange(std::size_t index) {
+        Zero& zero = out_.found[index];
+        if (zero.isAllAlong) return;
+        double reach = 1e-6 * (interval_.high - interval_.low);
+        const auto keepOff = [&](const Bounds& other) {
+            if (other.low > zero.within.high) reach = std::min(reach, (other.low - zero.within.high) / 2);
+            if (other.high < zero.within.low) reach = std::min(reach, (zero.within.low - other.high) / 2);
+        };
+        for (std::size_t i = 0; i < out_.found.size(); ++i) {
+            if (i != index) keepOff(out_.found[i].within);
+        }
+        for (const Bounds& part : out_.unsettled) keepOff(part);
+        const double before = zero.within.low - reach, after = zero.within.high + reach;
+        if (!over(before, after).isProof()) return; // a pole between would turn the sign
+        const auto sign = [&](double x) {
+            const Enclosure there = over(x, x);
+            return !there.known ? 0 : there.low > 0 ? 1 : there.high < 0 ? -1 : 0;
+        };
+        const int left = sign(before), right = sign(after);
+        zero.isChangeKnown = left != 0 && right != 0;
+        zero.change = left == right ? 0 : right;
+    }
+
+    const Program& f_;
+    IntervalEvaluator bounds_;
+    Interval interval_;
+    Zeros out_;
+};
+
+} // namespace
+
+Zeros zerosOfProduct(const Program& f, std::span<const ZerosOfFactor> factors, const Interval& interval) {
+    return Product(f, interval).run(factors);
 }
 
 } // namespace coulter

@@ -3,13 +3,17 @@
 #include "formula/places.h"
 #include "formula/program.h"
 
+#include <memory>
+#include <span>
+
 namespace coulter {
 
 /// One zero of a function.
 struct Zero {
     Bounds within;
-    double at = 0;        ///< the double that is nearest to it, as far as the function tells, or a short decimal
-    int slope = 0;        ///< sign of the derivative there; 0 where it is zero, too, or unknown
+    double at = 0;  ///< the double that is nearest to it, as far as the function tells, or a short decimal
+    int change = 0; ///< +1: the function goes from below to above zero, −1: the other way; 0: it touches
+    bool isChangeKnown = true;
     bool isProven = true; ///< it exists and is the only one within
     bool isMultiple = false;
     bool isAtEdge = false;
@@ -24,11 +28,19 @@ struct Zeros {
 };
 
 /// All zeros of a function of one variable in an interval; see searches.h for what is claimed and the method.
-/// @param f          the function
-/// @param slope      its derivative, for where bounds of f alone have none; null: none is known
-/// @param numerator  a function that is zero wherever f is, and has no poles where f has; null: none is known
-/// @param work       most operations of arithmetic
-Zeros zerosOf(const Program& f, const Program* slope, const Program* numerator, const Interval& interval, double work);
+/// @param slope  its derivative, for where bounds of f alone have none; null: none is known
+/// @param work   most operations of arithmetic
+Zeros zerosOf(const Program& f, const Program* slope, const Interval& interval, double work);
+
+/// The zeros of something that a function is zero with, wherever it is defined; see factors.h.
+struct ZerosOfFactor {
+    std::shared_ptr<const Program> base;
+    Zeros zeros;
+    bool isRepeated = false;
+};
+
+/// The zeros of a function from those of its factors: where it is not defined they are none.
+Zeros zerosOfProduct(const Program& f, std::span<const ZerosOfFactor> factors, const Interval& interval);
 
 /// Parts of an interval in which a function is not proven to be bounded and continuous, down to the same width; apart
 /// from each other.

@@ -72,15 +72,27 @@ TEST_CASE("multiple zeros are named so, near ones are told apart, poles are none
     CHECK(placesOf("1/x = 0 for x in [-1, 1]").areAll());
     CHECK(at(placesOf("1/(x - 1) + 1/(x - 2) = 0 for x in [0, 3]")) == std::vector<double>{1.5});
     CHECK(placesOf("|sin(x)| = 0 for x in [1, 10]").found.size() == 3);
+    CHECK(describe(placesOf("(x - 0.3)^4 (x - 2) = 0 for x in [0, 3]"), Sought::Zeros) ==
+          "{0.3 multiple, 2}: all, proven");
+    CHECK(describe(placesOf("x (x - 1)(x^2 - 1) = 0 for x in [-2, 2]"), Sought::Zeros) ==
+          "{-1, 0, 1 multiple}: all, proven");
+    // Where the function is not defined a factor's zero is none.
+    CHECK(describe(placesOf("x ln(x) = 0 for x in [0, 2]"), Sought::Zeros) == "{1}: all, proven");
+    CHECK(at(placesOf("sin(x)/x = 0 for x in [-4, 4]")) == std::vector<double>{-M_PI, M_PI});
+    CHECK(at(placesOf("(x^2 - 1)/(x - 1) = 0 for x in [-2, 2]")) == std::vector<double>{-1});
+    CHECK(placesOf("0 x = 0 for x in [0, 1]").found[0].word == "all along");
+    CHECK(placesOf("f(x) = 0 for x in [0, 2]", {"f(x) = (x - 1)^2"}).areAll());
 }
 
 TEST_CASE("what cannot be settled is said, never guessed") {
     // Touching at a place that no double is: the sign of rounding says nothing.
-    const Places touching = placesOf("(x - pi)^2 = 0 for x in [0, 5]");
+    const Places touching = placesOf("x^2 - 2pi x + pi^2 = 0 for x in [0, 5]");
     CHECK(!touching.areAll());
     REQUIRE(touching.unsettled.size() == 1);
     CHECK(touching.unsettled[0].low <= M_PI);
     CHECK(touching.unsettled[0].high >= M_PI);
+    CHECK(touching.unsettled[0].high - touching.unsettled[0].low < 1e-6);
+    CHECK(placesOf("(x - pi)^2 = 0 for x in [0, 5]").areAll()); // its factor tells
     // Infinitely many.
     const Places dense = placesOf("sin(1/x) = 0 for x in [0, 1]");
     CHECK(!dense.areAll());
@@ -106,6 +118,12 @@ TEST_CASE("extrema, inflections, and where a function is largest") {
     CHECK(waves.found[1].word == "minimum");
     CHECK(waves.found[1].value == -1);
     CHECK(placesOf("extrema of x^3 for x in [-1, 1]").found.empty());
+    const Places flat = placesOf("extrema of x^4 for x in [-1, 1]");
+    REQUIRE(flat.found.size() == 1);
+    CHECK(flat.found[0].word == "minimum");
+    CHECK(describe(placesOf("extrema of x^2 e^(-x) for x in [-1, 5]"), Sought::Extrema) ==
+          "{(0, 0) minimum, (2, 0.5413411329464508) maximum}: all, proven");
+    CHECK(placesOf("extrema of sqrt(x) for x in [0, 2]").found.empty());
     const Places bell = placesOf("inflections of e^(-x^2) for x in [-3, 3]");
     REQUIRE(bell.found.size() == 2);
     CHECK(bell.found[1].at == Approx(std::sqrt(0.5)).epsilon(1e-15));

@@ -1,4 +1,4 @@
-#include "formula/numerator.h"
+#include "formula/factors.h"
 
 #include "formula/expr_build.h"
 
@@ -56,7 +56,6 @@ public:
             if (negative) return {base.below ? raised(base.below) : numberExpr(1), raised(base.above)};
             return {raised(base.above), raised(base.below)};
         }
-        case ExprKind::Absolute: return {operand(0).above, numberExpr(1)};
         case ExprKind::Call: return call(e, depth);
         default: return {e, nullptr};
         }
@@ -69,12 +68,10 @@ private:
             const bool plain = e->orders.empty() && !page_.periods.contains(e->text) && line->body;
             if (!plain || depth == deepest || line->parameters.size() != 1) return {e, nullptr};
             const Fraction inner = fraction(substitute(line->body, line->parameters[0], e->operands[0]), depth + 1);
-            return inner.below ? inner : Fraction{e, nullptr};
+            return inner;
         }
         if (e->orders.empty() && e->operands.size() == 1) {
             if (e->text == "tan") return {callExpr("sin", e->operands), callExpr("cos", e->operands)};
-            // A root is zero where its radicand is.
-            if (e->text == "sqrt" || e->text == "abs") return {fraction(e->operands[0], depth).above, numberExpr(1)};
             if (e->text == "cot") return {callExpr("cos", e->operands), callExpr("sin", e->operands)};
         }
         return {e, nullptr};
@@ -85,9 +82,41 @@ private:
 
 } // namespace
 
-ExprPtr numeratorOf(const Page& page, const ExprPtr& e) {
-    const Fraction all = Reader(page).fraction(e);
-    return all.below ? withBrackets(all.above) : nullptr;
+namespace {
+
+void collect(const ExprPtr& e, bool repeated, std::vector<Factor>& factors) {
+    switch (e->kind) {
+    case ExprKind::Group:
+    case ExprKind::Negate:
+    case ExprKind::Absolute: return collect(e->operands[0], repeated, factors);
+    case ExprKind::Multiply:
+        for (const ExprPtr& each : e->operands) collect(each, repeated, factors);
+        return;
+    case ExprKind::Power: {
+        const Expr& exponent = *e->operands[1];
+        if (exponent.kind != ExprKind::Number || !(exponent.number > 0)) break;
+        return collect(e->operands[0], repeated || exponent.number != 1, factors);
+    }
+    case ExprKind::Call:
+        if ((e->text != "sqrt" && e->text != "abs") || !e->orders.empty()) break;
+        return collect(e->operands[0], repeated, factors);
+    default: break;
+    }
+    const std::string text = spelled(*withBrackets(e));
+    for (Factor& known : factors) {
+        if (spelled(*known.base) != text) continue;
+        known.isRepeated = true;
+        return;
+    }
+    factors.push_back({withBrackets(e), repeated});
+}
+
+} // namespace
+
+std::vector<Factor> factorsOf(const Page& page, const ExprPtr& e) {
+    std::vector<Factor> factors;
+    collect(Reader(page).fraction(e).above, false, factors);
+    return factors;
 }
 
 } // namespace coulter
