@@ -1,13 +1,7 @@
 #include "command/commands.h"
-#include "formula/columns.h"
-#include "formula/expr_build.h"
-#include "formula/page.h"
-#include "formula/searches.h"
-#include "formula/text.h"
+#include "formula/answer_text.h"
 
 #include <CLI/CLI.hpp>
-#include <algorithm>
-#include <cmath>
 #include <fmt/format.h>
 #include <iostream>
 #include <memory>
@@ -20,23 +14,6 @@ struct Arguments {
     std::string recipe;
     bool errors = false;
 };
-
-std::string answerText(const Answer& result, bool withError) {
-    if (result.formula) return spelled(*result.formula);
-    if (result.places) return describe(*result.places, result.sought);
-    std::string text;
-    double error = 0;
-    for (const Column& column : result.columns) text += (text.empty() ? "" : ", ") + spelled(*column);
-    if (!result.columns.empty()) return result.columns.size() > 1 ? "(" + text + ")" : text;
-    for (std::size_t i = 0; i < result.values.size(); ++i) {
-        text += (i == 0 ? "" : ", ") + shortestNumber(result.values[i]);
-        if (i < result.errors.size()) error = std::max(error, result.errors[i]);
-    }
-    if (result.values.size() > 1) text = "(" + text + ")";
-    if (!withError) return text;
-    if (!std::isfinite(error)) return text + " ± unknown";
-    return text + fmt::format(" ± {:.1e}{}", error, result.isStandardError ? " (standard error)" : "");
-}
 
 /// One answer on one line; whether it is one.
 bool answer(const Page& page, const std::string& expression, bool withError) {

@@ -81,6 +81,7 @@ QString LookSettings::styleSheet() const {
         "QToolTip{background:[page];color:[ink];border:1px solid [line]}"
         "#bar{background:[page];border-bottom:1px solid [line]}#documentButton{font-weight:bold}"
         "#side,#particulars,#particularsContent{background:[page]}"
+        "#left,#scratch{background:[page]}#scratch{border-top:1px solid [line]}"
         "#paneHeading{background:[page];border-top:1px solid [line];font-weight:bold;padding:[8]px [10]px [4]px [10]px}"
         "#remarks{border:none;background:[page];padding:0 [10]px}#remarks::item{padding:[3]px 0}"
         "#panes::handle{background:[line]}"

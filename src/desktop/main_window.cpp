@@ -67,6 +67,12 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
 
 void MainWindow::makePanes() {
     page_ = new FormulaPage(session_, look_);
+    scratch_ = new ScratchStrip(session_, look_);
+    connect(scratch_, &ScratchStrip::wanted, this, [this](const QString& line) {
+        page_->addLine();
+        page_->insertText(line);
+        page_->commitEditing();
+    });
     sheet_ = new SheetView(session_, worker_, look_);
     ribbon_ = new SamplingRibbon(session_, *sheet_, look_);
     particulars_ = new Particulars(session_, *sheet_, look_);
@@ -107,7 +113,14 @@ void MainWindow::makePanes() {
     splitter->setObjectName("panes");
     splitter->setHandleWidth(1);
     splitter->setChildrenCollapsible(false);
-    splitter->addWidget(page_);
+    auto* left = new QWidget;
+    left->setObjectName("left");
+    auto* leftColumn = new QVBoxLayout(left);
+    leftColumn->setContentsMargins(0, 0, 0, 0);
+    leftColumn->setSpacing(0);
+    leftColumn->addWidget(page_, 1);
+    leftColumn->addWidget(scratch_);
+    splitter->addWidget(left);
     splitter->addWidget(middle);
     splitter->addWidget(side);
     // A small window takes from all three, so that the sheet never becomes a stamp.
@@ -115,7 +128,7 @@ void MainWindow::makePanes() {
     splitter->setStretchFactor(1, 55);
     splitter->setStretchFactor(2, 15);
     splitter->setSizes({420, 620, 240});
-    page_->setMinimumWidth(220);
+    left->setMinimumWidth(220);
     side->setMinimumWidth(180);
 
     bar_ = new QWidget;
@@ -155,7 +168,7 @@ void MainWindow::showPictures(PictureSheet* pictures) {
 }
 
 void MainWindow::openTable() {
-    if (!table_) table_ = new SampleTableWindow(*sheet_, this);
+    if (!table_) table_ = new SampleTableWindow(session_, *sheet_, this);
     table_->show();
     table_->raise();
 }

@@ -9,6 +9,7 @@
 #include "desktop/remarks.h"
 #include "desktop/sample_table_window.h"
 #include "desktop/sampling_ribbon.h"
+#include "desktop/scratch_strip.h"
 #include "desktop/sheet_view.h"
 #include "desktop/table_sheet.h"
 
@@ -86,6 +87,7 @@ private:
     DocumentSession session_;
     FigureWorker worker_;
     FormulaPage* page_ = nullptr;
+    ScratchStrip* scratch_ = nullptr;
     SheetView* sheet_ = nullptr;
     SamplingRibbon* ribbon_ = nullptr;
     Particulars* particulars_ = nullptr;

@@ -3,6 +3,7 @@
 #include "desktop/form_fields.h"
 #include "files/file_access.h"
 #include "formula/text.h"
+#include "plots/table_edits.h"
 
 #include <QApplication>
 #include <QClipboard>
@@ -58,9 +59,10 @@ QVariant SampleTableModel::headerData(int section, Qt::Orientation orientation, 
     return column < table_.names.size() ? QString::fromStdString(table_.names[column]) : tr("state");
 }
 
-SampleTableWindow::SampleTableWindow(SheetView& sheet, QWidget* parent)
-    : QDialog(parent), sheet_(sheet), model_(new SampleTableModel(this)), sorted_(new QSortFilterProxyModel(this)),
-      view_(new QTableView), heading_(new QLabel), message_(new QLabel) {
+SampleTableWindow::SampleTableWindow(DocumentSession& session, SheetView& sheet, QWidget* parent)
+    : QDialog(parent), session_(session), sheet_(sheet), model_(new SampleTableModel(this)),
+      sorted_(new QSortFilterProxyModel(this)), view_(new QTableView), heading_(new QLabel), message_(new QLabel),
+      leaveOut_(new QPushButton(tr("Leave out"))), count_(new QPushButton(tr("Let count"))) {
     setWindowTitle(tr("Samples – Coulter"));
     setObjectName("sampleTableWindow");
     resize(620, 560);
@@ -86,8 +88,15 @@ SampleTableWindow::SampleTableWindow(SheetView& sheet, QWidget* parent)
         const auto problem = writeCsv(path);
         message_->setText(problem ? QString::fromStdString(describe(*problem)) : tr("written"));
     });
+    leaveOut_->setObjectName("leaveOut");
+    leaveOut_->setToolTip(tr("The selected rows are shown hollow, and do not enter means and fits"));
+    count_->setObjectName("letCount");
+    connect(leaveOut_, &QPushButton::clicked, this, [this] { changeRows(true); });
+    connect(count_, &QPushButton::clicked, this, [this] { changeRows(false); });
     auto* buttons = new QHBoxLayout;
     buttons->addWidget(message_, 1);
+    buttons->addWidget(leaveOut_);
+    buttons->addWidget(count_);
     buttons->addWidget(copy);
     buttons->addWidget(csv);
     auto* column = new QVBoxLayout(this);
@@ -108,12 +117,31 @@ void SampleTableWindow::refresh() {
     message_->clear();
     const Drawn* drawn = sheet_.shownPlot();
     if (!drawn) {
+        leaveOut_->hide();
+        count_->hide();
         heading_->setText(tr("Nothing is sampled."));
         return model_->set({}, nullptr);
     }
     SampleTable table = sheet_.shownPanel() ? tableOf(*drawn, sheet_.shownPanel()->frameOf(*drawn)) : tableOf(*drawn);
+    const Figure& figure = sheet_.sharedFigure()->figure;
+    const Columns* columns = columnsOf(*drawn);
+    source_ =
+        columns && columns->rows() == table.rows
+            ? tableOfPlot(figure.page, figure.document.panels[drawn->path.panel].plots[drawn->path.index]).value_or("")
+            : "";
+    leaveOut_->setVisible(!source_.empty());
+    count_->setVisible(!source_.empty());
     heading_->setText(listed(table.heading).join('\n'));
     model_->set(std::move(table), sheet_.sharedFigure());
+}
+
+void SampleTableWindow::changeRows(bool leftOut) {
+    std::vector<std::size_t> rows;
+    for (const QModelIndex& index : view_->selectionModel()->selectedIndexes())
+        rows.push_back(static_cast<std::size_t>(sorted_->mapToSource(index).row()));
+    if (rows.empty()) return message_->setText(tr("Select rows first."));
+    session_.edit(withRowsLeftOut(session_.document(), source_, rows, leftOut),
+                  leftOut ? tr("readings left out") : tr("readings count again"));
 }
 
 QString SampleTableWindow::copied() const {

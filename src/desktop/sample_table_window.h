@@ -6,6 +6,7 @@
 #include <QDialog>
 
 class QLabel;
+class QPushButton;
 class QSortFilterProxyModel;
 class QTableView;
 
@@ -36,7 +37,7 @@ private:
 class SampleTableWindow : public QDialog {
     Q_OBJECT
 public:
-    SampleTableWindow(SheetView& sheet, QWidget* parent = nullptr);
+    SampleTableWindow(DocumentSession& session, SheetView& sheet, QWidget* parent = nullptr);
 
     /// The selected cells, or all rows, as text with tabulators and a heading.
     QString copied() const;
@@ -49,13 +50,18 @@ protected:
 
 private:
     void refresh();
+    /// Leaves the selected rows of a table out, or lets them count again.
+    void changeRows(bool leftOut);
 
+    DocumentSession& session_;
     SheetView& sheet_;
     SampleTableModel* model_;
     QSortFilterProxyModel* sorted_;
     QTableView* view_;
     QLabel* heading_;
     QLabel* message_;
+    QPushButton *leaveOut_, *count_; ///< of rows of a table
+    std::string source_;             ///< the table whose rows are shown; empty: none
 };
 
 } // namespace coulter

@@ -6,8 +6,10 @@
 #include <QClipboard>
 #include <QComboBox>
 #include <QLabel>
+#include <QLineEdit>
 #include <QMenu>
 #include <QPushButton>
+#include <QTableView>
 #include <QTableWidget>
 #include <QTimer>
 #include <catch2/catch.hpp>
@@ -116,4 +118,52 @@ TEST_CASE("a search is answered on the page as it is written") {
     REQUIRE(page.lines.back().places);
     CHECK(page.lines.back().places->areAll());
     CHECK(page.lines.back().places->found.size() == 4);
+}
+
+TEST_CASE("any expression is answered below the page while it is typed, and goes onto it by Return") {
+    WindowDriver d;
+    write(d, {"x in [0, 10]", "f(x) = x^2 - 2"});
+    auto* field = d.find<QLineEdit>("scratchField");
+    auto* answer = d.find<QLabel>("scratchAnswer");
+    field->setFocus();
+    d.type("f(3)");
+    d.wait([&] { return answer->text().startsWith("7"); });
+    field->clear();
+    d.type("f(x) = 0 for x");
+    d.wait([&] { return answer->text().contains("all, proven"); });
+    CHECK(answer->text().startsWith("{1.414213562373095"));
+    field->clear();
+    d.type("f(2");
+    d.wait([&] { return answer->text().contains("never closed"); });
+    field->clear();
+    d.type("f(1)");
+    d.key(Qt::Key_Return);
+    d.settle();
+    CHECK(documentOf(d).page.back() == "f(1) = ?");
+    CHECK(field->text().isEmpty());
+}
+
+TEST_CASE("rows are left out in the table of samples, too") {
+    WindowDriver d;
+    write(d, {"x in [0, 6]"});
+    QApplication::clipboard()->setText("t,s\n1,2\n2,4\n3,9\n");
+    d.sheet()->setFocus();
+    d.key(Qt::Key_V, Qt::ControlModifier);
+    d.settle();
+    d.find<QPushButton>("table-take")->click();
+    d.settle();
+    d.sheet()->select(WindowDriver::plot(0));
+    d.key(Qt::Key_T, Qt::ControlModifier);
+    d.settle();
+    auto* view = d.find<QTableView>("sampleTable");
+    view->selectRow(2);
+    auto* leaveOut = d.find<QPushButton>("leaveOut");
+    REQUIRE(leaveOut->isVisible());
+    leaveOut->click();
+    d.settle();
+    CHECK(documentOf(d).tables.find("pasted 1")->leftOut == std::vector<std::size_t>{2});
+    view->selectRow(2);
+    d.find<QPushButton>("letCount")->click();
+    d.settle();
+    CHECK(documentOf(d).tables.find("pasted 1")->leftOut.empty());
 }

@@ -179,7 +179,7 @@ TEST_CASE("a function of two variables typed on an empty page is a heatmap at on
 TEST_CASE("the samples stand in a table: sorted, copied, written as CSV") {
     WindowDriver d;
     start(d, page({"f(x) = x^2", "x in [-1, 2], count 4"}, {plotOf("f(x)")}));
-    SampleTableWindow window(*d.sheet());
+    SampleTableWindow window(d.window().session(), *d.sheet());
     window.show();
     d.settle();
     auto* view = window.findChild<QTableView*>("sampleTable");

@@ -102,7 +102,9 @@ void data() {
     driver.settle();
     QPixmap both = QPixmap::fromImage(driver.picture());
     auto* sheet = driver.find<QDialog>("tableSheet");
-    QPainter(&both).drawPixmap(both.width() - sheet->width() - 20, both.height() - sheet->height() - 20, sheet->grab());
+    sheet->resize(400, 300); // so that the figure is seen beside it
+    driver.settle();
+    QPainter(&both).drawPixmap(both.width() - sheet->width(), both.height() - sheet->height(), sheet->grab());
     both.save(folder + "/data.png");
     std::printf("%s\n", qPrintable(folder + "/data.png"));
 }
@@ -191,7 +193,7 @@ void table() {
     WindowDriver driver;
     driver.window().open("demos/two-wells/two-wells.coulter");
     driver.settle();
-    coulter::SampleTableWindow samples(*driver.sheet());
+    coulter::SampleTableWindow samples(driver.window().session(), *driver.sheet());
     samples.show();
     driver.settle();
     const QString path = folder + "/table.png";

@@ -1,0 +1,31 @@
+#include "formula/answer_text.h"
+
+#include "formula/columns.h"
+#include "formula/expr_build.h"
+#include "formula/searches.h"
+#include "formula/text.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace coulter {
+
+std::string answerText(const Answer& answer, bool withError) {
+    if (answer.formula) return spelled(*answer.formula);
+    if (answer.places) return describe(*answer.places, answer.sought);
+    std::string text;
+    double error = 0;
+    for (const Column& column : answer.columns) text += (text.empty() ? "" : ", ") + spelled(*column);
+    if (!answer.columns.empty()) return answer.columns.size() > 1 ? "(" + text + ")" : text;
+    for (std::size_t i = 0; i < answer.values.size(); ++i) {
+        text += (i == 0 ? "" : ", ") + shortestNumber(answer.values[i]);
+        if (i < answer.errors.size()) error = std::max(error, answer.errors[i]);
+    }
+    if (answer.values.size() > 1) text = "(" + text + ")";
+    if (!withError) return text;
+    if (!std::isfinite(error)) return text + " ± unknown";
+    return text + fmt::format(" ± {:.1e}{}", error, answer.isStandardError ? " (standard error)" : "");
+}
+
+} // namespace coulter
