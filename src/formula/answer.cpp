@@ -1,6 +1,7 @@
 #include "formula/columns.h"
 #include "formula/derivative.h"
 #include "formula/enclosure.h"
+#include "formula/infinities.h"
 #include "formula/page.h"
 #include "formula/parser.h"
 #include "formula/searches.h"
@@ -107,9 +108,11 @@ Answer answer(const Page& page, const ExprPtr& expression) {
     const bool measured = dependsOnMeasured(page, *expression);
     IntervalEvaluator enclosing(*unfolded.program);
     const auto bounds = enclosing({});
+    const std::vector<bool> throughInfinity = wentThroughInfinity(*unfolded.program);
     for (std::size_t i = 0; i < result.values.size(); ++i) {
+        result.throughInfinity = result.throughInfinity || throughInfinity[i];
         const double value = result.values[i];
-        const bool bounded = bounds[i].known && std::isfinite(value) && !measured;
+        const bool bounded = bounds[i].known && std::isfinite(value) && !measured && !throughInfinity[i];
         result.errors.push_back(bounded ? std::max(bounds[i].high - value, value - bounds[i].low) : HUGE_VAL);
     }
     return result;

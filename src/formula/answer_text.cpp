@@ -23,6 +23,7 @@ std::string answerText(const Answer& answer, bool withError) {
         if (i < answer.errors.size()) error = std::max(error, answer.errors[i]);
     }
     if (answer.values.size() > 1) text = "(" + text + ")";
+    if (answer.throughInfinity) return text + " (through an infinite value on the way)";
     if (!withError) return text;
     if (!std::isfinite(error)) return text + " ± unknown";
     return text + fmt::format(" ± {:.1e}{}", error, answer.isStandardError ? " (standard error)" : "");

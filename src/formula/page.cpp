@@ -327,6 +327,10 @@ private:
         Answer found = answer(page_, line.body);
         line.problems.insert(line.problems.end(), found.problems.begin(), found.problems.end());
         if (!line.good()) return;
+        if (found.throughInfinity)
+            report(line, line.body->span,
+                   "An infinite value was made on the way to this answer, so it claims no bound.",
+                   "look for a division by zero", Problem::Severity::Note);
         line.formula = found.formula;
         line.values = found.values;
         line.errors = found.errors;
