@@ -27,14 +27,14 @@ Problem problemAt(Span span, std::string sentence, std::string suggestion = "") 
     return {-1, span.first, span.last, std::move(sentence), std::move(suggestion)};
 }
 
+} // namespace
+
 std::string listOf(const std::vector<std::string>& names) {
     std::string text;
     for (std::size_t i = 0; i < names.size(); ++i)
         text += (i == 0 ? "" : i + 1 == names.size() ? " and " : ", ") + names[i];
     return text;
 }
-
-} // namespace
 
 Solved solveConditions(const Page& page, const Line& line) {
     const auto count = static_cast<Eigen::Index>(line.unknowns.size());

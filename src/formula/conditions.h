@@ -13,4 +13,7 @@ struct Solved {
 /// decomposition with complete pivoting. Conditions may ask for functions of the page that use the unknowns.
 Solved solveConditions(const Page& page, const Line& line);
 
+/// "a, b and c".
+std::string listOf(const std::vector<std::string>& names);
+
 } // namespace coulter

@@ -45,7 +45,9 @@ public:
             return {e->kind == ExprKind::Add ? left + right : left - right, product(a.below, b.below)};
         }
         case ExprKind::Power: {
-            const Expr& exponent = *e->operands[1];
+            const Expr* inner = e->operands[1].get();
+            while (inner->kind == ExprKind::Group) inner = inner->operands[0].get();
+            const Expr& exponent = *inner;
             const bool negative = exponent.kind == ExprKind::Negate;
             const Expr& number = negative ? *exponent.operands[0] : exponent;
             if (number.kind != ExprKind::Number || number.number != std::floor(number.number)) return {e, nullptr};

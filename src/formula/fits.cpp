@@ -1,6 +1,7 @@
 #include "formula/fits.h"
 
 #include "formula/columns.h"
+#include "formula/conditions.h"
 #include "formula/derivative.h"
 #include "formula/expr_build.h"
 
@@ -19,13 +20,6 @@ Fitted refused(Span span, std::string sentence, std::string suggestion = "") {
 }
 
 double at(const Column& column, std::size_t row) { return column->size() == 1 ? (*column)[0] : (*column)[row]; }
-
-std::string listOf(const std::vector<std::string>& names) {
-    std::string text;
-    for (std::size_t i = 0; i < names.size(); ++i)
-        text += (i == 0 ? "" : i + 1 == names.size() ? " and " : ", ") + names[i];
-    return text;
-}
 
 } // namespace
 

@@ -404,21 +404,22 @@ Column Page::columnOf(const std::string& name) const {
     return line.columns[line.kind == LineKind::Table ? placeAmong(line.unknowns, name) : 0];
 }
 
-std::string Page::unitOf(const std::string& name) const {
-    const auto at = defined.find(name);
-    if (at == defined.end()) return "";
-    const Line& line = lines[at->second];
-    if (line.kind != LineKind::Table) return line.unit;
-    return line.good() ? line.units[placeAmong(line.unknowns, name)] : "";
+namespace {
+
+/// What a name has on its line: by itself, or of a table by column.
+std::string wordOf(const Page& page, const std::string& name, std::string Line::*own,
+                   std::vector<std::string> Line::*byColumn) {
+    const auto at = page.defined.find(name);
+    if (at == page.defined.end()) return "";
+    const Line& line = page.lines[at->second];
+    if (line.kind != LineKind::Table) return line.*own;
+    return line.good() ? (line.*byColumn)[placeAmong(line.unknowns, name)] : "";
 }
 
-std::string Page::labelOf(const std::string& name) const {
-    const auto at = defined.find(name);
-    if (at == defined.end()) return "";
-    const Line& line = lines[at->second];
-    if (line.kind != LineKind::Table) return line.label;
-    return line.good() ? line.labels[placeAmong(line.unknowns, name)] : "";
-}
+} // namespace
+
+std::string Page::unitOf(const std::string& name) const { return wordOf(*this, name, &Line::unit, &Line::units); }
+std::string Page::labelOf(const std::string& name) const { return wordOf(*this, name, &Line::label, &Line::labels); }
 
 Problems Page::problems() const {
     Problems all;

@@ -443,3 +443,58 @@ TEST_CASE("coulter remarks says what a referee would, with its place and remedy,
     CHECK(lineCount(run("remarks --list").out) >= 40);
     CHECK(run("remarks " + (folder / "none.coulter")).status == 1);
 }
+
+TEST_CASE("coulter value answers where equations hold, and from tables in the folder it runs in") {
+    CHECK(run("value 'sin(x) = 0 for x in [1, 10]'").out ==
+          "{3.141592653589793, 6.283185307179586, 9.42477796076938}: all, proven\n");
+    CHECK(run("value 'maximum of x(4 - x) for x in [0, 4]'").out == "{(2, 4)}: all, proven\n");
+    const Ran wrong = run("value 'x = 0 for x in [2, 1]'");
+    CHECK(wrong.status == 1);
+    CHECK(wrong.out.find("no extent") != std::string::npos);
+    const Folder folder;
+    std::ofstream(folder / "r.csv") << "t / min;s / m\n1;2,5\n2;3,5\n3;4,5\n";
+    const std::string in = "cd " + folder.path.string() + " && ";
+    const auto there = [&](const std::string& arguments) {
+        const std::string program = std::getenv("COULTER_PROGRAM");
+        FILE* pipe = ::popen((in + program + " " + arguments + " 2>&1").c_str(), "r");
+        REQUIRE(pipe);
+        std::array<char, 4096> buffer{};
+        std::string out;
+        while (const std::size_t got = std::fread(buffer.data(), 1, buffer.size(), pipe))
+            out.append(buffer.data(), got);
+        ::pclose(pipe);
+        return out;
+    };
+    CHECK(there("value --line '(t, s) from \"r.csv\"' --line '(a, b) fits s = a + b t' 'mean(s)' '[|b - 1| < 1e-9]' 's "
+                "- t'") == "3.5\n1\n{1.5, 1.5, 1.5}\n");
+    CHECK(there("value --line '(t, s) from \"none.csv\"' 1").find("no such file") != std::string::npos);
+}
+
+TEST_CASE("tables come from the recipe's folder, and a changed one is said") {
+    const Folder folder;
+    fs::create_directories(folder.path / "inner");
+    std::ofstream(folder / "r.csv") << "t,s\n1,2\n2,3\n";
+    std::ofstream(folder / "a.coulter") << R"json({"coulter": 3, "page": ["(t, s) from \"r.csv\""],
+        "panels": [{"plots": [{"kind": "points", "of": "(t, s)"}]}]})json";
+    std::ofstream(folder / "inner/b.coulter") << R"json({"coulter": 3, "page": ["(t, s) from \"../r.csv\""],
+        "panels": [{"plots": [{"kind": "points", "of": "(t, s)"}]}]})json";
+    const std::string figure = folder / "a.svg";
+    CHECK(run("render " + (folder / "a.coulter") + " -o " + figure).status == 0);
+    fs::rename(folder / "r.csv", folder / "elsewhere.csv");
+    CHECK(run("verify " + figure).status == 0); // the numbers are in the figure
+    CHECK(run("render " + (folder / "a.coulter") + " -o " + figure).out.find("no such file") != std::string::npos);
+    fs::rename(folder / "elsewhere.csv", folder / "r.csv");
+    const Ran outside = run("render " + (folder / "inner/b.coulter") + " -o " + (folder / "b.svg"));
+    CHECK(outside.status == 1);
+    CHECK(outside.out.find("outside the recipe's folder") != std::string::npos);
+    CHECK(run("render " + (folder / "inner/b.coulter") + " -o " + (folder / "b.svg") + " --allow-folder " +
+              folder.path.string())
+              .status == 0);
+    // Rebuilt from its own recipe where the file holds other numbers by now: those of the figure are used, and said.
+    CHECK(run("recipe " + figure + " -o " + (folder / "kept.coulter")).status == 0);
+    std::ofstream(folder / "r.csv", std::ios::app) << "3,9\n";
+    const Ran changed = run("render " + (folder / "kept.coulter") + " -o " + (folder / "again.svg"));
+    CHECK(changed.status == 0);
+    CHECK(changed.out.find("has changed since") != std::string::npos);
+    CHECK(readFile(folder / "again.svg").bytes == readFile(figure).bytes);
+}
