@@ -1,6 +1,7 @@
 #include "formula/completion.h"
 
 #include "formula/expr_build.h"
+#include "formula/statistics.h"
 #include "formula/text.h"
 #include "special/catalogue.h"
 
@@ -50,9 +51,17 @@ std::vector<Completion> completions(const Page& page, std::string_view typed, st
         if (line.kind == LineKind::Quantity && line.good())
             consider(0, line.name,
                      {spelled(*nameExpr(line.name)), line.value ? "= " + roundedNumber(*line.value, 6) : "", ""});
-        if (const Column column = page.columnOf(line.name); column && !line.name.empty())
-            consider(0, line.name,
-                     {spelled(*nameExpr(line.name)), "column of " + std::to_string(column->size()) + " numbers", ""});
+        const bool isTable = line.kind == LineKind::Table;
+        for (const std::string& name : isTable ? line.unknowns : std::vector<std::string>{line.name}) {
+            const Column column = name.empty() ? nullptr : page.columnOf(name);
+            if (column)
+                consider(0, name,
+                         {spelled(*nameExpr(name)), "column of " + std::to_string(column->size()) + " numbers", ""});
+        }
+        for (const std::string& name : line.kind == LineKind::Fit ? line.unknowns : std::vector<std::string>{}) {
+            if (const auto value = page.valueOf(name))
+                consider(0, name, {spelled(*nameExpr(name)), "= " + roundedNumber(*value, 6) + ", from a fit", ""});
+        }
         if (line.kind == LineKind::Variable && line.good())
             consider(0, line.name, {spelled(*nameExpr(line.name)), "variable of this page", ""});
         if (line.kind == LineKind::Function && line.good()) {
@@ -68,6 +77,8 @@ std::vector<Completion> completions(const Page& page, std::string_view typed, st
         if (const auto dots = form.find(", …"); dots != std::string::npos) form.erase(dots, std::string(", …").size());
         consider(1, entry.name, {form, std::string(entry.meaning), names->front()});
     }
+    for (const Statistic& statistic : statistics())
+        consider(1, statistic.name, {std::string(statistic.form), std::string(statistic.meaning), "s"});
     std::ranges::stable_sort(found, {}, [](const auto& each) { return each.first; });
     std::vector<Completion> out;
     for (auto& [fit, candidate] : found) {

@@ -1,5 +1,6 @@
 // Measured columns in formulas: tables, statistics, fits.
 #include "formula/columns.h"
+#include "formula/completion.h"
 #include "formula/statistics.h"
 #include "formula/table_lines.h"
 #include "formula/text.h"
@@ -7,6 +8,8 @@
 #include <algorithm>
 #include <catch2/catch.hpp>
 #include <cmath>
+#include <cstdlib>
+#include <fstream>
 #include <random>
 
 using namespace coulter;
@@ -120,6 +123,24 @@ TEST_CASE("statistics of what is no column are refused") {
     CHECK(!evaluate(p, "quantile(s)").problems.empty());
     CHECK(std::isnan(evaluate(p, "quantile(s, 2)").value()));
     CHECK(problem(p).find("depends on k") != std::string::npos);
+}
+
+TEST_CASE("every statistic answers for a column, is offered while typing, and stands in the manual") {
+    const Page p = page({"(t, s) from \"readings.csv\""});
+    std::ifstream manual(std::string(std::getenv("COULTER_SOURCE")) + "/docs/data.md");
+    const std::string text((std::istreambuf_iterator<char>(manual)), {});
+    for (const Statistic& each : statistics()) {
+        const std::string name(each.name);
+        INFO(name);
+        const std::string call = name + (each.further > 0 ? "(t, 0.5)" : "(t)");
+        const Answer answer = evaluate(p, call);
+        REQUIRE(answer.problems.empty());
+        CHECK((each.column != nullptr) == !answer.columns.empty());
+        CHECK(text.find("`" + std::string(each.form) + "`") != std::string::npos);
+        const auto offered = completions(p, name, 5);
+        CHECK(std::ranges::any_of(offered, [&](const Completion& one) { return one.form == each.form; }));
+    }
+    CHECK(!completions(p, "s", 5).empty());
 }
 
 TEST_CASE("each statistic is what its definition says, on random numbers") {
