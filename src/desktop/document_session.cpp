@@ -84,6 +84,10 @@ std::optional<Problem> DocumentSession::save(const QString& path) {
     if (auto problem = writeFile(path.toStdString(), writeRecipe(document()))) return problem;
     path_ = path;
     saved_ = document();
+    // Now that it has a folder, tables that its page names may be there.
+    Document attached = document();
+    attachTables(attached, QFileInfo(path_).absolutePath().toStdString());
+    if (attached != document()) edit(std::move(attached), tr("data read"));
     emit stateChanged();
     return std::nullopt;
 }

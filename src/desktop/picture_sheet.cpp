@@ -68,6 +68,7 @@ Document PictureSheet::littleDocument(const Document& document, std::size_t inde
     Document little;
     little.format = document.format;
     little.page = document.page;
+    little.tables = document.tables;
     little.sheet = littleSheet();
     little.panels = {document.panels[index]};
     Panel& panel = little.panels[0];

@@ -54,7 +54,10 @@ RecipeRead withValueAt(const Document& document, const std::string& path, const 
     }
     const Json parsed = Json::parse(value, nullptr, false);
     *at = parsed.is_discarded() ? Json(value) : parsed;
-    return readRecipe(recipe.dump());
+    RecipeRead changed = readRecipe(recipe.dump());
+    // Numbers that a recipe keeps in files are not in its text.
+    if (changed.document && (*steps)[0] != "tables") changed.document->tables = document.tables;
+    return changed;
 }
 
 } // namespace coulter

@@ -1,16 +1,19 @@
 // Journeys with measured numbers.
 #include "data/read_table.h"
+#include "desktop/picture_sheet.h"
 #include "hands.h"
 
 #include <QApplication>
 #include <QClipboard>
 #include <QComboBox>
+#include <QFile>
 #include <QLabel>
 #include <QLineEdit>
 #include <QMenu>
 #include <QPushButton>
 #include <QTableView>
 #include <QTableWidget>
+#include <QTemporaryDir>
 #include <QTimer>
 #include <catch2/catch.hpp>
 #include <cmath>
@@ -166,4 +169,31 @@ TEST_CASE("rows are left out in the table of samples, too") {
     d.find<QPushButton>("letCount")->click();
     d.settle();
     CHECK(documentOf(d).tables.find("pasted 1")->leftOut.empty());
+}
+
+TEST_CASE("a page that names a table finds it when it is saved beside it, and draws it in every kind") {
+    QTemporaryDir folder;
+    QFile file(folder.filePath("r.csv"));
+    REQUIRE(file.open(QIODevice::WriteOnly));
+    file.write("t,s\n1,2\n2,4\n3,9\n");
+    file.close();
+    WindowDriver d;
+    write(d, {"x in [0, 6]", "(t, s) from \"r.csv\""});
+    CHECK(readPage(documentOf(d)).problems()[0].sentence.find("are not here") != std::string::npos);
+    REQUIRE(d.window().saveAs(folder.filePath("f.coulter")));
+    d.settle();
+    CHECK(readPage(documentOf(d)).problems().empty());
+    Document document = documentOf(d);
+    document.panels[0].plots = {plotOf("(t, s)", "points")};
+    const Document little = PictureSheet::littleDocument(document, 0);
+    CHECK(readPage(little).columnOf("s"));
+    // Opened again it is as it was, from the recipe alone.
+    d.window().session().edit(document, "plot");
+    d.settle();
+    REQUIRE(d.window().saveAs(folder.filePath("f.coulter")));
+    REQUIRE(QFile::remove(folder.filePath("r.csv")));
+    REQUIRE(d.window().open(folder.filePath("f.coulter")));
+    d.settle();
+    CHECK(documentOf(d) == document);
+    CHECK(d.figure().figure.panels[0].problems[0].empty());
 }

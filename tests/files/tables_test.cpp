@@ -118,6 +118,17 @@ TEST_CASE("a large table stays beside its recipe, and is known by its digest") {
     fs::remove_all(folder);
 }
 
+TEST_CASE("a value that is set by its path leaves the data as they are") {
+    Document document = withReadings();
+    DataTable beside = *document.tables.find("readings.csv");
+    beside.isBeside = true;
+    document.tables.put(beside);
+    const RecipeRead changed = withValueAt(document, "sheet.width", "80");
+    REQUIRE(changed.document);
+    CHECK(changed.document->sheet.width == 80);
+    CHECK(changed.document->tables == document.tables);
+}
+
 TEST_CASE("damaged tables are refused with their path") {
     CHECK(problemOf("[{}]").find("tables[0].name") != std::string::npos);
     CHECK(problemOf(R"([{"name": "x"}])").find("beside") != std::string::npos);
