@@ -65,7 +65,8 @@ public:
             parts.push_back({part.low, at});
             parts.push_back({at, part.high});
         }
-        for (const Bounds& each : joined(std::move(rest))) settleNarrow(each);
+        for (const Bounds& each : joined(std::move(rest)))
+            work_ < 0 ? out_.unsettled.push_back(each) : settleNarrow(each);
         out_.outOfWork = !parts.empty();
         out_.unsettled.insert(out_.unsettled.end(), parts.begin(), parts.end());
         out_.unsettled = joined(std::move(out_.unsettled), hardlyApart * (interval_.high - interval_.low));
