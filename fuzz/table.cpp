@@ -18,7 +18,6 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     document.page = {"a from \"x\""};
     document.tables.put(*read.table);
     const RecipeRead again = readRecipe(writeRecipe(document));
-    // Headings that are no UTF-8 are the one thing that a recipe cannot hold as it was.
-    if (!again.document || again.document->tables.find("x")->rows() != read.table->rows()) std::abort();
+    if (!again.document || !(*again.document->tables.find("x") == *read.table)) std::abort();
     return 0;
 }

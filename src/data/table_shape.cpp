@@ -98,13 +98,16 @@ bool isDataRow(const std::vector<std::string>& cells, const std::vector<bool>& n
     return any;
 }
 
+/// With a mark in place of bytes that mean nothing in UTF-8, as a recipe can keep it.
+std::string readable(std::string_view text) { return encodeUtf8(decodeUtf8(text)); }
+
 /// "(m)" or "m" as a unit; empty if it is none.
 std::string unitIn(std::string_view text) {
     text = withoutSpaces(text);
     if (text.size() >= 2 && (text.front() == '(' || text.front() == '['))
         text = withoutSpaces(text.substr(1, text.size() - 2));
     std::string unit(text);
-    return !unit.empty() && isUnit(unit) ? unit : "";
+    return !unit.empty() && unit == readable(unit) && isUnit(unit) ? unit : "";
 }
 
 /// Whether a row is units below these headings.
@@ -161,6 +164,8 @@ Heading readHeading(std::string_view text, std::string_view unit) {
     } else {
         heading.name = heading.meaning = words;
     }
+    heading.name = readable(heading.name);
+    heading.meaning = readable(heading.meaning);
     while (!heading.meaning.empty() && (heading.meaning.back() == ',' || heading.meaning.back() == ':'))
         heading.meaning.pop_back();
     return heading;

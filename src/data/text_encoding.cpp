@@ -37,6 +37,7 @@ void TextDecoder::start(std::string_view& piece) {
     encoding_ = "UTF-8";
     if (piece.starts_with("\xef\xbb\xbf")) {
         piece.remove_prefix(3);
+        binary_ = piece.find('\0') != std::string_view::npos;
     } else if (piece.starts_with("\xff\xfe") || piece.starts_with("\xfe\xff")) {
         from = piece[0] == '\xff' ? "UTF-16LE" : "UTF-16BE";
         encoding_ = "UTF-16";

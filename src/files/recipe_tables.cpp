@@ -20,6 +20,12 @@ std::string quoted(const std::string& text) {
     return Ordered(text).dump(-1, ' ', false, Ordered::error_handler_t::replace);
 }
 
+/// A number so that reading gives it again to the last bit; −0 would be read as the whole number 0.
+std::string numberText(double value) {
+    if (!std::isfinite(value)) return "null";
+    return value == 0 && std::signbit(value) ? "-0.0" : shortestNumber(value);
+}
+
 std::string writeTable(const DataTable& table) {
     std::string out = "    {\n      \"name\": " + quoted(table.source);
     if (!table.digest.empty()) out += ",\n      \"digest\": " + quoted(table.digest);
@@ -44,7 +50,7 @@ std::string writeTable(const DataTable& table) {
         out += row == 0 ? "\n        [" : ",\n        [";
         for (std::size_t k = 0; k < table.columns.size(); ++k) {
             const double value = (*table.columns[k].numbers)[row];
-            out += (k == 0 ? "" : ", ") + (std::isfinite(value) ? shortestNumber(value) : std::string("null"));
+            out += (k == 0 ? "" : ", ") + numberText(value);
         }
         out += "]";
     }

@@ -254,6 +254,19 @@ TEST_CASE("any bytes are read or refused, and nothing is lost in between") {
     }
 }
 
+TEST_CASE("headings that are no text are kept as far as they are some") {
+    const TableRead read = readTable("\xef\xbb\xbf"
+                                     "t\xf7\n\xab\n5\n",
+                                     "x"); // UTF-8, it says
+    REQUIRE(read.table);
+    CHECK(read.table->columns[0].unit.empty());
+    CHECK(read.table->columns[0].name == "\xef\xbf\xbd");
+    CHECK(refused(std::string("\xef\xbb\xbf"
+                              "1\0\n2\n",
+                              8))
+              .starts_with("This is no text"));
+}
+
 TEST_CASE("a digest is SHA-256") {
     Digest digest;
     digest.add("a");

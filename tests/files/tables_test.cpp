@@ -72,6 +72,7 @@ TEST_CASE("random tables survive their recipe") {
             std::memcpy(&value, &bits, sizeof value);
             numbers.push_back(std::isfinite(value) ? value : std::nan(""));
         }
+        numbers.insert(numbers.end(), {-0.0, 0.0, 0x1p63, 0x1p64, 1e22, 5e-324});
         table.columns = {{"“\"\\", "", "\t", column(numbers)}};
         document.tables.put(table);
         const RecipeRead read = readRecipe(writeRecipe(document));
