@@ -339,7 +339,8 @@ private:
     }
 
     void search(Line& line) {
-        SearchAnswer found = searchLine(page_, line);
+        const auto searches = std::ranges::count(page_.lines, LineKind::Search, &Line::kind);
+        SearchAnswer found = searchLine(page_, line, 1 / static_cast<double>(searches));
         line.problems.insert(line.problems.end(), found.problems.begin(), found.problems.end());
         if (!line.good()) return;
         line.places = std::make_shared<const Places>(std::move(found.places));

@@ -272,7 +272,9 @@ SearchAnswer searched(const Page& page, const Line& line, double work) {
 
 } // namespace
 
-SearchAnswer searchLine(const Page& page, const Line& line) { return searched(page, line, mostOnPage); }
+SearchAnswer searchLine(const Page& page, const Line& line, double share) {
+    return searched(page, line, share * mostOnPage);
+}
 
 std::optional<SearchAnswer> searchText(const Page& page, std::string_view text) {
     LineOutline outline = outlineLine(std::string(text));

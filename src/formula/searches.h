@@ -23,7 +23,8 @@ struct SearchAnswer {
 /// "Verification methods", Acta Numerica 19, 2010). Functions are taken apart into
 /// factors, which tells multiple zeros, and shows what is a pole and no zero. Extrema and inflections are the zeros of
 /// symbolic derivatives.
-SearchAnswer searchLine(const Page& page, const Line& line);
+/// @param share  of the work that a page may take: it is read at each stroke of a key
+SearchAnswer searchLine(const Page& page, const Line& line, double share = 1);
 
 /// The same for text such as “sin(x) = 0 for x in [1, 10]”; none if the text is no search.
 std::optional<SearchAnswer> searchText(const Page& page, std::string_view text);
