@@ -34,6 +34,17 @@ namespace {
 
 constexpr int mostRecent = 8;
 
+/// Widgets one above the other, without gaps, each with its share of the height that is left.
+QWidget* stacked(const char* name, std::initializer_list<std::pair<QWidget*, int>> parts) {
+    auto* pane = new QWidget;
+    pane->setObjectName(name);
+    auto* column = new QVBoxLayout(pane);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    for (const auto& [part, share] : parts) column->addWidget(part, share);
+    return pane;
+}
+
 QString words(const Problem& problem) { return QString::fromStdString(describe(problem)); }
 
 } // namespace
@@ -91,35 +102,16 @@ void MainWindow::makePanes() {
         if (line >= 0) page_->editLine(line, std::max(0, character - 1));
     });
 
-    auto* middle = new QWidget;
-    auto* column = new QVBoxLayout(middle);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(0);
-    column->addWidget(sheet_, 1);
-    column->addWidget(ribbon_);
-
-    auto* side = new QWidget;
-    side->setObjectName("side");
-    auto* sideColumn = new QVBoxLayout(side);
-    sideColumn->setContentsMargins(0, 0, 0, 0);
-    sideColumn->setSpacing(0);
-    sideColumn->addWidget(particulars_, 3);
+    auto* left = stacked("left", {{page_, 1}, {scratch_, 0}});
+    auto* middle = stacked("middle", {{sheet_, 1}, {ribbon_, 0}});
     auto* heading = new QLabel(tr("Remarks"));
     heading->setObjectName("paneHeading");
-    sideColumn->addWidget(heading);
-    sideColumn->addWidget(remarks_, 2);
+    auto* side = stacked("side", {{particulars_, 3}, {heading, 0}, {remarks_, 2}});
 
     auto* splitter = new QSplitter;
     splitter->setObjectName("panes");
     splitter->setHandleWidth(1);
     splitter->setChildrenCollapsible(false);
-    auto* left = new QWidget;
-    left->setObjectName("left");
-    auto* leftColumn = new QVBoxLayout(left);
-    leftColumn->setContentsMargins(0, 0, 0, 0);
-    leftColumn->setSpacing(0);
-    leftColumn->addWidget(page_, 1);
-    leftColumn->addWidget(scratch_);
     splitter->addWidget(left);
     splitter->addWidget(middle);
     splitter->addWidget(side);

@@ -119,8 +119,8 @@ void TableSheet::show(const TableRead& read) {
         preview_->setHorizontalHeaderItem(k, new QTableWidgetItem(headingOf(column)));
         for (int i = 0; i < rows; ++i) {
             const double value = (*column.numbers)[static_cast<std::size_t>(i)];
-            auto* cell =
-                new QTableWidgetItem(std::isnan(value) ? tr("missing") : QString::fromStdString(shortestNumber(value)));
+            auto* cell = new QTableWidgetItem(std::isnan(value) ? tr("missing")
+                                                                : QString::fromStdString(roundedNumber(value, 15)));
             cell->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             if (std::isnan(value)) cell->setFlags(Qt::NoItemFlags);
             preview_->setItem(i, k, cell);

@@ -5,34 +5,16 @@
 namespace coulter {
 
 /// Elementwise operations that a compiled formula is made of. The list is the instruction set of `Program`.
-#define COULTER_UNARY_KERNELS(X)                                                                                       \
-    X(Negate)                                                                                                          \
-    X(Absolute)                                                                                                        \
-    X(Sqrt)                                                                                                            \
-    X(Cbrt)                                                                                                            \
-    X(Exp)                                                                                                             \
-    X(Ln)                                                                                                              \
-    X(Lg)                                                                                                              \
-    X(Lb)                                                                                                              \
-    X(Sin)                                                                                                             \
-    X(Cos)                                                                                                             \
-    X(Tan)                                                                                                             \
-    X(Cot)                                                                                                             \
-    X(Sec)                                                                                                             \
-    X(Csc)                                                                                                             \
-    X(Arcsin)                                                                                                          \
-    X(Arccos)                                                                                                          \
-    X(Arctan)                                                                                                          \
-    X(Arccot)                                                                                                          \
-    X(Arcsec) X(Arccsc) X(Sinh) X(Cosh) X(Tanh) X(Coth) X(Sech) X(Csch) X(Arsinh) X(Arcosh) X(Artanh) X(Arcoth)        \
-        X(Arsech) X(Arcsch) X(Sgn) X(Floor) X(Ceil) X(Sinc) X(Factorial) X(Gamma) X(LnGamma) X(Erf) X(Erfc)
-#define COULTER_BINARY_KERNELS(X)                                                                                      \
-    X(Add)                                                                                                             \
-    X(Subtract)                                                                                                        \
-    X(Multiply)                                                                                                        \
-    X(Divide)                                                                                                          \
-    X(Power)                                                                                                           \
-    X(ArctanOfPoint) X(Mod) X(Min) X(Max) X(LogToBase) X(Less) X(LessEqual) X(Equal) X(When) X(OrElse) X(IfDefined)
+// clang-format off
+#define COULTER_UNARY_KERNELS(X) \
+    X(Negate) X(Absolute) X(Sqrt) X(Cbrt) X(Exp) X(Ln) X(Lg) X(Lb) X(Sin) X(Cos) X(Tan) X(Cot) X(Sec) \
+    X(Csc) X(Arcsin) X(Arccos) X(Arctan) X(Arccot) X(Arcsec) X(Arccsc) X(Sinh) X(Cosh) X(Tanh) \
+    X(Coth) X(Sech) X(Csch) X(Arsinh) X(Arcosh) X(Artanh) X(Arcoth) X(Arsech) X(Arcsch) X(Sgn) \
+    X(Floor) X(Ceil) X(Sinc) X(Factorial) X(Gamma) X(LnGamma) X(Erf) X(Erfc)
+#define COULTER_BINARY_KERNELS(X) \
+    X(Add) X(Subtract) X(Multiply) X(Divide) X(Power) X(ArctanOfPoint) X(Mod) X(Min) X(Max) \
+    X(LogToBase) X(Less) X(LessEqual) X(Equal) X(When) X(OrElse) X(IfDefined)
+// clang-format on
 
 enum class Kernel : std::uint8_t {
 #define COULTER_NAME(name) name,
