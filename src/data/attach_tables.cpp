@@ -11,18 +11,6 @@ namespace {
 
 namespace fs = std::filesystem;
 
-/// Names of tables on a page, each once.
-std::vector<std::string> tablesOf(const Document& document) {
-    std::vector<std::string> names;
-    for (const std::string& source : document.page) {
-        if (source.find(" from") == std::string::npos) continue; // without reading each line as often as it is edited
-        const Line line = outlineLine(source).line;
-        if (line.kind == LineKind::Table && std::ranges::find(names, line.table) == names.end())
-            names.push_back(line.table);
-    }
-    return names;
-}
-
 bool isWithin(const fs::path& file, const fs::path& folder) {
     std::error_code error;
     const fs::path real = fs::weakly_canonical(file, error), parent = fs::weakly_canonical(folder, error);
@@ -61,6 +49,17 @@ DataTable readOf(const std::string& source, const fs::path& folder, std::span<co
 }
 
 } // namespace
+
+std::vector<std::string> tablesOf(const Document& document) {
+    std::vector<std::string> names;
+    for (const std::string& source : document.page) {
+        if (source.find("from") == std::string::npos) continue; // without reading each line as often as it is edited
+        const Line line = outlineLine(source).line;
+        if (line.kind == LineKind::Table && std::ranges::find(names, line.table) == names.end())
+            names.push_back(line.table);
+    }
+    return names;
+}
 
 bool fitsRecipe(const DataTable& table) {
     if (table.rows() * table.columns.size() > mostInRecipe / 2) return false;

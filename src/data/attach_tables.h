@@ -9,6 +9,9 @@ namespace coulter {
 /// Numbers of a table that are more text than this, in bytes, stay in their file: a recipe keeps its name and digest.
 inline constexpr std::size_t mostInRecipe = 1'000'000;
 
+/// Names of the tables that the page of a document names, each once.
+std::vector<std::string> tablesOf(const Document& document);
+
 /// Whether numbers are few enough to be kept in a recipe.
 bool fitsRecipe(const DataTable& table);
 

@@ -1,7 +1,7 @@
 #include "files/recipe_tables.h"
 
+#include "data/attach_tables.h"
 #include "formula/columns.h"
-#include "formula/line_parser.h"
 #include "formula/text.h"
 #include "formula/units.h"
 
@@ -121,10 +121,7 @@ DataTable readOne(JsonReader& reader, const Json& value, const std::string& path
 } // namespace
 
 std::string writeTables(const Document& document) {
-    std::vector<std::string> named;
-    for (const std::string& source : document.page) {
-        if (source.find(" from") != std::string::npos) named.push_back(outlineLine(source).line.table);
-    }
+    const std::vector<std::string> named = tablesOf(document);
     std::string out;
     for (const DataTables::Entry& table : document.tables) {
         const bool known = table->trouble.empty() || table->isBeside;

@@ -280,7 +280,8 @@ TEST_CASE("a page's tables come from the recipe's folder, and from nowhere else"
     fs::create_directories(folder.path / "inner");
     folder.write("inner/more.csv", "1,4\n2,5\n");
     Document document;
-    document.page = {"(t, s) from \"readings.csv\"", "(a, b) from \"inner/more.csv\""};
+    document.page = {"(t, s)from \"readings.csv\"", "(a, b) from \"inner/more.csv\"", "f(x) = x"};
+    CHECK(tablesOf(document) == std::vector<std::string>{"readings.csv", "inner/more.csv"});
     attachTables(document, folder.path);
     CHECK(readPage(document).problems().empty());
     CHECK(readPage(document).unitOf("s") == "m");
