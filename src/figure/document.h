@@ -153,7 +153,7 @@ inline constexpr double mostDots = 400e6;
 ///      in space may touch
 ///   2  members of a family from periwinkle over rose to moss; a radius over an angle in a frame of its own
 ///   3  words may hold formulas in TeX's spelling, and values within formulas; bitmaps are packed closer
-inline constexpr int newestFormat = 3;
+inline constexpr int newestFormat = 4;
 
 /// A recipe: everything a figure is made of. A value: editing makes another one, so undo is a list of these.
 struct Document {

@@ -2,6 +2,7 @@
 #include "formula/derivative.h"
 #include "formula/enclosure.h"
 #include "formula/infinities.h"
+#include "formula/measures.h"
 #include "formula/page.h"
 #include "formula/parser.h"
 #include "formula/searches.h"
@@ -57,6 +58,20 @@ bool dependsOnMeasured(const Page& page, const Expr& e) {
     return dependsOnMeasured(page, e, seen);
 }
 
+/// Whether an integral or a series of a program without inputs has no value.
+bool hasUnsettled(const Program& program) {
+    std::vector<double> values(program.outputs.size());
+    std::vector<double*> outputs;
+    for (double& value : values) outputs.push_back(&value);
+    Evaluator evaluator(program);
+    evaluator.limit({}, mostIntegrandValues);
+    evaluator({}, outputs, 1);
+    for (std::size_t i = 0; i < program.integrals.size(); ++i) {
+        if (std::isinf(evaluator.integralErrors(i)[0])) return true;
+    }
+    return false;
+}
+
 } // namespace
 
 Answer answer(const Page& page, const ExprPtr& expression) {
@@ -109,8 +124,11 @@ Answer answer(const Page& page, const ExprPtr& expression) {
     IntervalEvaluator enclosing(*unfolded.program);
     const auto bounds = enclosing({});
     const std::vector<bool> throughInfinity = wentThroughInfinity(*unfolded.program);
+    if (std::ranges::any_of(result.values, [](double value) { return std::isnan(value); }))
+        result.unsettled = hasUnsettled(*unfolded.program);
     for (std::size_t i = 0; i < result.values.size(); ++i) {
         result.throughInfinity = result.throughInfinity || throughInfinity[i];
+        result.isEstimated = result.isEstimated || bounds[i].estimated;
         const double value = result.values[i];
         const bool bounded = bounds[i].known && std::isfinite(value) && !measured && !throughInfinity[i];
         result.errors.push_back(bounded ? std::max(bounds[i].high - value, value - bounds[i].low) : HUGE_VAL);
@@ -125,6 +143,10 @@ Answer evaluate(const Page& page, std::string_view text) {
         if (result.problems.empty()) result.places = std::make_shared<const Places>(std::move(search->places));
         result.sought = search->sought;
         return result;
+    }
+    if (const auto measure = measureText(page, text)) {
+        result.problems = measure->problems;
+        return measure->formula ? answer(page, measure->formula) : result;
     }
     const ParsedExpression parsed = parseExpression(decodeUtf8(text), page.inQuestions);
     result.problems = parsed.problems;

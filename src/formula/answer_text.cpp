@@ -11,6 +11,8 @@
 
 namespace coulter {
 
+const std::string_view unsettledMeans = "a sum, product or integral here diverges, or settles too slowly to be told";
+
 std::string answerText(const Answer& answer, bool withError) {
     if (answer.formula) return spelled(*answer.formula);
     if (answer.places) return describe(*answer.places, answer.sought);
@@ -23,10 +25,14 @@ std::string answerText(const Answer& answer, bool withError) {
         if (i < answer.errors.size()) error = std::max(error, answer.errors[i]);
     }
     if (answer.values.size() > 1) text = "(" + text + ")";
+    if (answer.unsettled) return text + " (" + std::string(unsettledMeans) + ")";
     if (answer.throughInfinity) return text + " (through an infinite value on the way)";
     if (!withError) return text;
     if (!std::isfinite(error)) return text + " ± unknown";
-    return text + fmt::format(" ± {:.1e}{}", error, answer.isStandardError ? " (standard error)" : "");
+    return text + fmt::format(" ± {:.1e}{}", error,
+                              answer.isStandardError ? " (standard error)"
+                              : answer.isEstimated   ? " (estimated)"
+                                                     : "");
 }
 
 } // namespace coulter

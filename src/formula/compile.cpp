@@ -224,31 +224,31 @@ private:
         return chosen;
     }
 
+    /// A limit of a sum or product, which must be a whole number or infinite.
+    double wholeLimit(const ExprPtr& limit, const Scope& scope) {
+        builder_.folds = true;
+        const auto number = builder_.constantOf(value(*limit, scope));
+        builder_.folds = !stepByStep_;
+        if (!number && checking_) return 1.0;
+        if (!number)
+            refuse(*limit, "The limits of a sum or product must be fixed numbers.",
+                   "give the name in them a value, or cases");
+        if (*number == HUGE_VAL) return *number;
+        if (std::isnan(*number) || *number != std::floor(*number) || std::abs(*number) > 1e15)
+            refuse(*limit,
+                   "The limits of a sum or product must be whole numbers; this is " + shortestNumber(*number) + ".");
+        return *number;
+    }
+
     /// Written out term by term, so its limits must be known numbers.
     Value series(const Expr& e, const Scope& scope) {
         const bool sum = e.kind == ExprKind::Sum;
-        const auto limit = [&](std::size_t i) {
-            builder_.folds = true;
-            const auto number = builder_.constantOf(value(*e.operands[i], scope));
-            builder_.folds = !stepByStep_;
-            const Span place = e.operands[i]->span;
-            if (!number && checking_) return 1.0;
-            if (!number) {
-                throw Refusal{{-1, place.first, place.last, "The limits of a sum or product must be fixed numbers.",
-                               "give the name in them a value, or cases"}};
-            }
-            if (std::isnan(*number) || *number != std::floor(*number) || std::abs(*number) > 1e15) {
-                throw Refusal{
-                    {-1, place.first, place.last,
-                     "The limits of a sum or product must be whole numbers; this is " + shortestNumber(*number) + ".",
-                     ""}};
-            }
-            return *number;
-        };
-        const double low = limit(0), high = limit(1);
+        const double low = wholeLimit(e.operands[0], scope), high = wholeLimit(e.operands[1], scope);
+        if (low == HUGE_VAL) refuse(*e.operands[0], "The first term of a sum or product has a finite number.");
+        if (high == HUGE_VAL) return endless(e, low, scope);
         if (high - low > mostTerms)
-            throw Refusal{{-1, e.span.first, e.span.last, "This sum or product has more than 10000 terms.",
-                           "choose a nearer upper limit"}};
+            refuse(e, "This sum or product has more than 10000 terms.",
+                   "choose a nearer upper limit, or inf if it converges");
         Value total = builder_.constant(sum ? 0 : 1);
         for (double n = low; n <= high; ++n) {
             Scope inner = scope;
@@ -259,16 +259,47 @@ private:
         return total;
     }
 
-    Value integral(const Expr& e, const Scope& scope) {
-        const Value low = value(*e.operands[0], scope), high = value(*e.operands[1], scope);
+    /// A scope in which a name runs under an integral or a series, one deeper than this place.
+    Scope running(const Expr& e, const Scope& scope) {
         if (nesting_ == ProgramBuilder::deepestIntegrals)
-            refuse(e, "More than four integrals stand inside each other here.");
+            refuse(e, "More than four integrals or series without an end stand inside each other here.");
         Scope inner = scope;
         inner[e.text] = {builder_.bound(nesting_)};
+        return inner;
+    }
+
+    /// A sum or product up to infinity.
+    Value endless(const Expr& e, double low, const Scope& scope) {
+        const Scope inner = running(e, scope);
+        ++nesting_;
+        Value term = 0;
+        if (e.kind == ExprKind::Sum) {
+            term = value(*e.operands[2], inner);
+        } else {
+            // What a factor is more than 1: of 1 + a and 1 - a without the rounding of that sum.
+            const Expr* factor = e.operands[2].get();
+            while (factor->kind == ExprKind::Group) factor = factor->operands[0].get();
+            const bool adds = factor->kind == ExprKind::Add, subtracts = factor->kind == ExprKind::Subtract;
+            if ((adds || subtracts) && isNumber(*factor->operands[0], 1)) {
+                term = value(*factor->operands[1], inner);
+                if (subtracts) term = builder_.apply(Kernel::Negate, term);
+            } else {
+                term = builder_.apply(Kernel::Subtract, value(*factor, inner), builder_.constant(1));
+            }
+        }
+        --nesting_;
+        return builder_.integral(nesting_, builder_.constant(low), builder_.constant(HUGE_VAL), term,
+                                 e.kind == ExprKind::Sum ? Program::Over::Sum : Program::Over::Product);
+    }
+
+    Value integral(const Expr& e, const Scope& scope) {
+        const Value low = value(*e.operands[0], scope), high = value(*e.operands[1], scope);
+        const Scope inner = running(e, scope);
         ++nesting_;
         const Value integrand = value(*e.operands[2], inner);
         --nesting_;
-        return builder_.integral(nesting_, low, high, integrand);
+        return builder_.integral(nesting_, low, high, integrand,
+                                 e.principal ? Program::Over::PrincipalValue : Program::Over::Interval);
     }
 
     Values name(const Expr& e, const Scope& scope) {
@@ -414,31 +445,6 @@ private:
     std::map<std::pair<std::string, std::vector<int>>, ExprPtr> derivatives_;
 };
 
-bool isVariable(const Page& page, const std::string& name) { return page.find(name, LineKind::Variable) != nullptr; }
-bool isColumnName(const Page& page, const std::string& name) { return page.columnOf(name) != nullptr; }
-
-using IsWanted = bool(const Page&, const std::string&);
-
-void collectNames(const Page& page, const Expr& e, IsWanted* isWanted, const std::set<std::string>& bound,
-                  std::set<std::size_t>& visited, std::vector<std::string>& found) {
-    if (e.kind == ExprKind::Name && !bound.contains(e.text)) {
-        if (isWanted(page, e.text) && std::ranges::find(found, e.text) == found.end()) found.push_back(e.text);
-    }
-    // A statistic of a column is a mere number.
-    const Statistic* statistic =
-        e.kind == ExprKind::Call && !page.defined.contains(e.text) ? findStatistic(e.text) : nullptr;
-    if (statistic && statistic->number) return;
-    for (std::size_t i = 0; i < e.operands.size(); ++i) {
-        std::set<std::string> inner = bound;
-        if (bindsName(e.kind) && i == 2) inner.insert(e.text);
-        collectNames(page, *e.operands[i], isWanted, inner, visited, found);
-    }
-    if (e.kind != ExprKind::Call) return;
-    const Line* line = page.find(e.text, LineKind::Function);
-    if (!line || !line->body || !visited.insert(page.defined.at(e.text)).second) return;
-    collectNames(page, *line->body, isWanted, {line->parameters.begin(), line->parameters.end()}, visited, found);
-}
-
 } // namespace
 
 Compiled compile(const Page& page, const ExprPtr& expression, std::span<const std::string> inputs,
@@ -477,25 +483,6 @@ Problems checkBody(const Page& page, const Line& line) {
     } catch (const Refusal& refusal) {
         return {refusal.problem};
     }
-}
-
-namespace {
-
-std::vector<std::string> freeNames(const Page& page, const ExprPtr& expression, IsWanted* isWanted) {
-    std::vector<std::string> found;
-    std::set<std::size_t> visited;
-    if (expression) collectNames(page, *expression, isWanted, {}, visited, found);
-    return found;
-}
-
-} // namespace
-
-std::vector<std::string> freeVariables(const Page& page, const ExprPtr& expression) {
-    return freeNames(page, expression, isVariable);
-}
-
-std::vector<std::string> freeColumns(const Page& page, const ExprPtr& expression) {
-    return freeNames(page, expression, isColumnName);
 }
 
 } // namespace coulter

@@ -51,8 +51,7 @@ std::vector<Completion> completions(const Page& page, std::string_view typed, st
         if (line.kind == LineKind::Quantity && line.good())
             consider(0, line.name,
                      {spelled(*nameExpr(line.name)), line.value ? "= " + roundedNumber(*line.value, 6) : "", ""});
-        const bool isTable = line.kind == LineKind::Table;
-        for (const std::string& name : isTable ? line.unknowns : std::vector<std::string>{line.name}) {
+        for (const std::string& name : !line.unknowns.empty() ? line.unknowns : std::vector<std::string>{line.name}) {
             const Column column = name.empty() ? nullptr : page.columnOf(name);
             if (column)
                 consider(0, name,

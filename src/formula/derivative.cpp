@@ -7,6 +7,7 @@
 #include "special/catalogue.h"
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 #include <mutex>
 
@@ -94,7 +95,9 @@ public:
             return withOperands(*e, {part(0), part(1), under(*e)});
         }
         case ExprKind::Product: return productRule(*e);
-        case ExprKind::Integral: return leibniz(*e);
+        case ExprKind::Integral:
+            if (e->principal && depends(*e)) refuse(*e, "A principal value cannot be differentiated.");
+            return leibniz(*e);
         case ExprKind::Derivative: {
             // Mixed derivatives: first the inner one, then this.
             const Derived inner = derivative(page_, part(0), e->text, static_cast<int>(e->number));
@@ -156,7 +159,7 @@ private:
         return whole * (growth + v * of(u) / u);
     }
 
-    /// (∏ t_n)' = Σ_m t_m' ∏_{n≠m} t_n, which holds where factors vanish, too.
+    /// (∏ t_n)' = Σ_m t_m' ∏_{n≠m} t_n, which holds where factors vanish, too; without an end (∏ t_n) Σ_m t_m'/t_m.
     ExprPtr productRule(const Expr& e) {
         if (depends(*e.operands[0]) || depends(*e.operands[1]))
             refuse(e, "The limits of a product cannot be differentiated.");
@@ -166,12 +169,19 @@ private:
         same->kind = ExprKind::Compare;
         same->operands = {nameExpr(e.text), nameExpr(fresh)};
         same->relations = {"="};
+        if (std::isinf(constantValue(e.operands[1]->text))) // nothing could be left out of all the factors one by one
+            return std::make_shared<Expr>(e) * sumOf(e.text, e, under(e) / e.operands[2]);
         const ExprPtr others = withOperands(
             e, {e.operands[0], e.operands[1], nodeExpr(ExprKind::Pieces, {numberExpr(1), same, e.operands[2]})});
+        return sumOf(fresh, e, substitute(under(e), e.text, nameExpr(fresh)) * others);
+    }
+
+    /// The sum of `term` over `name`, between the limits of a product.
+    static ExprPtr sumOf(const std::string& name, const Expr& product, const ExprPtr& term) {
         auto sum = std::make_shared<Expr>();
         sum->kind = ExprKind::Sum;
-        sum->text = fresh;
-        sum->operands = {e.operands[0], e.operands[1], substitute(under(e), e.text, nameExpr(fresh)) * others};
+        sum->text = name;
+        setOperands(*sum, {product.operands[0], product.operands[1], term});
         return sum;
     }
 

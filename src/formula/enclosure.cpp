@@ -1,6 +1,7 @@
 #include "formula/enclosure.h"
 
 #include "formula/interval_rules.h"
+#include "formula/proven_integral.h"
 #include "special/bounds.h"
 
 #include <algorithm>
@@ -55,6 +56,7 @@ IntervalEvaluator::IntervalEvaluator(const Program& program) : program_(program)
     }
     for (const Program::Integral& integral : program.integrals)
         inner_.push_back(std::make_unique<IntervalEvaluator>(*integral.integrand));
+    proven_.resize(program.integrals.size());
 }
 
 std::span<const Enclosure> IntervalEvaluator::operator()(std::span<const Enclosure> inputs) {
@@ -81,8 +83,27 @@ std::span<const Enclosure> IntervalEvaluator::operator()(std::span<const Enclosu
     return outputs_;
 }
 
+/// Bounds that are proven, where the integrand has them; else unknown.
+Enclosure IntervalEvaluator::provenBounds(const Program::Integral& integral) {
+    if (integral.over != Program::Over::Interval || !integral.integrand->integrals.empty()) return Enclosure::unknown();
+    std::vector<Bounds> operands;
+    for (const std::uint32_t operand : integral.operands) {
+        const Enclosure& e = registers_[operand];
+        if (!e.isProof()) return Enclosure::unknown();
+        operands.push_back({e.low, e.high});
+    }
+    auto& proven = proven_[static_cast<std::size_t>(&integral - program_.integrals.data())];
+    if (!proven) proven = std::make_shared<ProvenIntegral>(*integral.integrand);
+    const auto bounds = (*proven)(operands[0], operands[1], std::span(operands).subspan(2));
+    return bounds ? Enclosure{bounds->low, bounds->high} : Enclosure::unknown();
+}
+
 /// The value with its estimated error, and twice the difference that the operands' widths make.
-Enclosure IntervalEvaluator::thinIntegral(const Program::Integral& integral) const {
+Enclosure IntervalEvaluator::thinIntegral(const Program::Integral& integral) {
+    // A proof that leaves few digits says less than an estimate does.
+    constexpr double sharp = 1e-10;
+    const Enclosure proven = provenBounds(integral);
+    if (proven.known && proven.width() <= sharp * std::max(std::abs(proven.low), 1e-3)) return proven;
     const Program alone = integralAlone(integral);
     std::vector<std::array<double, 2>> ends;
     std::vector<const double*> inputs;
@@ -117,6 +138,7 @@ Enclosure IntervalEvaluator::integral(const Program::Integral& integral) {
         thin = thin && e.known && (e.isPoint() || e.width() <= 1e-9 * std::abs(e.low));
     }
     if (thin) return thinIntegral(integral);
+    if (integral.over != Program::Over::Interval) return Enclosure::unknown();
     if (!low.known || !high.known || !std::isfinite(low.low) || !std::isfinite(high.high) || !std::isfinite(low.high) ||
         !std::isfinite(high.low))
         return Enclosure::unknown();

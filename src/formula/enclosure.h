@@ -24,6 +24,8 @@ struct Enclosure {
     bool isProof() const;
 };
 
+class ProvenIntegral;
+
 /// Evaluates a program over intervals. Arithmetic is rounded outwards exactly (error-free transformations); elementary
 /// functions come from the same kernels as points do, with a margin of 4 units in the last place, four times the error
 /// that SLEEF documents; special functions have the bounds of `boundsOver`. What has no bound is unknown, never a
@@ -36,12 +38,14 @@ public:
 
 private:
     Enclosure integral(const Program::Integral& integral);
-    Enclosure thinIntegral(const Program::Integral& integral) const;
+    Enclosure thinIntegral(const Program::Integral& integral);
+    Enclosure provenBounds(const Program::Integral& integral);
 
     const Program& program_;
     std::vector<Enclosure> registers_;
     std::vector<Enclosure> outputs_;
     std::vector<std::unique_ptr<IntervalEvaluator>> inner_; ///< of each integral
+    std::vector<std::shared_ptr<ProvenIntegral>> proven_;   ///< the same, made when it is first asked for
 };
 
 } // namespace coulter

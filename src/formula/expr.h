@@ -50,6 +50,7 @@ struct Expr {
     std::string text;
     bool juxtaposed = false;
     bool onFunction = false;
+    bool principal = false;        ///< of an integral: its principal value
     bool goesOn = false;           ///< of a list: by equal steps up to its last number
     std::vector<ExprPtr> operands; ///< of a call: indices below, indices above, arguments
     int below = 0;                 ///< how many operands of a call are indices below: log_{b}(x), J_{n}(x)

@@ -286,7 +286,8 @@ std::string spelled(const Expr& e) {
     }
     case ExprKind::Sum: return "sum" + limits(nameSpelled(e.text) + "=") + part(2);
     case ExprKind::Product: return "prod" + limits(nameSpelled(e.text) + "=") + part(2);
-    case ExprKind::Integral: return "int" + limits("") + part(2) + " d" + nameSpelled(e.text);
+    case ExprKind::Integral:
+        return (e.principal ? "pv int" : "int") + limits("") + part(2) + " d" + nameSpelled(e.text);
     case ExprKind::Derivative: {
         const std::string order = e.number == 1 ? "" : "^" + roundedNumber(e.number, 3);
         return "d" + order + "/d" + nameSpelled(e.text) + order + "(" + part(0) + ")";

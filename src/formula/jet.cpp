@@ -1,8 +1,10 @@
 #include "formula/jet.h"
 
 #include "formula/catalogue_slopes.h"
+#include "formula/integral_jet.h"
 #include "formula/jet_rules.h"
 
+#include <algorithm>
 #include <optional>
 
 namespace coulter {
@@ -23,6 +25,7 @@ template <std::size_t N> struct JetEvaluator<N>::Working {
     struct Integral {
         Program program; ///< the integral alone, of its operands
         std::unique_ptr<IntervalEvaluator> evaluator;
+        std::unique_ptr<IntegralJet> jet; ///< along one variable; null where there is none
     };
 
     explicit Working(const Program& given) : program(given), registers(given.registerCount()) {
@@ -35,8 +38,12 @@ template <std::size_t N> struct JetEvaluator<N>::Working {
             if (!holds(constant)) JetRules<N>::forget(jet);
         }
         for (const Program::Integral& integral : given.integrals)
-            integrals.push_back({integralAlone(integral), nullptr});
-        for (Integral& integral : integrals) integral.evaluator = std::make_unique<IntervalEvaluator>(integral.program);
+            integrals.push_back({integralAlone(integral), nullptr, nullptr});
+        for (Integral& integral : integrals) {
+            integral.evaluator = std::make_unique<IntervalEvaluator>(integral.program);
+            const Program::Integral& alone = integral.program.integrals[0];
+            if (N == 1 && IntegralJet::fits(alone)) integral.jet = std::make_unique<IntegralJet>(alone);
+        }
         specials.resize(given.instructions.size());
         integralVaries.resize(given.integrals.size());
         for (std::size_t i = 0; i < given.instructions.size(); ++i) {
@@ -88,10 +95,19 @@ template <std::size_t N> struct JetEvaluator<N>::Working {
         return r;
     }
 
-    Jet<N> integralJet(std::size_t index) {
+    Jet<N> integralJet(std::size_t index, const std::array<double, N>& radius) {
         std::vector<Enclosure> operands;
         for (const std::uint32_t operand : program.integrals[index].operands)
             operands.push_back(registers[operand].value);
+        if constexpr (N == 1) {
+            if (integralVaries[index] && integrals[index].jet) {
+                std::vector<Jet<1>> jets;
+                for (const std::uint32_t operand : program.integrals[index].operands)
+                    jets.push_back(registers[operand]);
+                const Jet<1> jet = (*integrals[index].jet)(jets, radius[0]);
+                if (holds(jet.value)) return jet;
+            }
+        }
         Jet<N> r = JetRules<N>::constant((*integrals[index].evaluator)(operands)[0]);
         if (!integralVaries[index]) return r;
         r.centre = Enclosure::unknown();
@@ -122,11 +138,11 @@ template <std::size_t N> std::span<const Jet<N>> JetEvaluator<N>::operator()(con
         inputs[k].centre = Enclosure::point(part.middle);
         inputs[k].first[k] = inputs[k].centreFirst[k] = exactly(1);
     }
-    return (*this)(inputs, radius);
+    return (*this)(std::span<const Jet<N>>(inputs), radius);
 }
 
 template <std::size_t N>
-std::span<const Jet<N>> JetEvaluator<N>::operator()(const std::array<Jet<N>, N>& inputs,
+std::span<const Jet<N>> JetEvaluator<N>::operator()(std::span<const Jet<N>> inputs,
                                                     const std::array<double, N>& radius) {
     Working& w = *working_;
     std::copy(inputs.begin(), inputs.end(), w.registers.begin());
@@ -137,7 +153,7 @@ std::span<const Jet<N>> JetEvaluator<N>::operator()(const std::array<Jet<N>, N>&
         if (step.special) {
             result = w.specialJet(step, w.specials[i], rules);
         } else if (step.integral >= 0) {
-            result = w.integralJet(static_cast<std::size_t>(step.integral));
+            result = w.integralJet(static_cast<std::size_t>(step.integral), radius);
         } else {
             result = rules.apply(step.kernel, w.registers[step.operands[0]], w.registers[step.operands[1]],
                                  step.operands[0] == step.operands[1]);
@@ -164,13 +180,15 @@ template class JetEvaluator<2>;
 template Jet<1> applied(Kernel, const Jet<1>&, const std::array<double, 1>&);
 template Jet<2> applied(Kernel, const Jet<2>&, const std::array<double, 2>&);
 
+bool hasJets(const Program& program) { return std::ranges::all_of(program.integrals, IntegralJet::fits); }
+
 double costOf(const Program& program) {
     double cost = 1;
     for (const Program::Instruction& step : program.instructions) {
         if (step.special)
             cost += 40;
         else if (step.integral >= 0)
-            cost += 32 * costOf(*program.integrals[static_cast<std::size_t>(step.integral)].integrand);
+            cost += 3000 * costOf(*program.integrals[static_cast<std::size_t>(step.integral)].integrand);
         else
             cost += slopeRule(step.kernel) ? 3 : 1;
     }

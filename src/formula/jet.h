@@ -43,7 +43,7 @@ public:
     /// A jet of each output, while input k runs over box[k].
     std::span<const Jet<N>> operator()(const std::array<Bounds, N>& box);
     /// The same by other variables, of which the inputs are functions, over a box of these half widths.
-    std::span<const Jet<N>> operator()(const std::array<Jet<N>, N>& inputs, const std::array<double, N>& radius);
+    std::span<const Jet<N>> operator()(std::span<const Jet<N>> inputs, const std::array<double, N>& radius);
 
 private:
     struct Working;
@@ -64,6 +64,10 @@ struct MiddleAndRadius {
     double middle, radius;
 };
 MiddleAndRadius middleAndRadius(const Bounds& interval);
+
+/// Whether every integral of a program has a jet along one variable, as sums without an end and integrals in integrals
+/// have not.
+bool hasJets(const Program& program);
 
 /// How dear a program is to evaluate over a box, in operations of arithmetic: effort is bounded by it.
 double costOf(const Program& program);

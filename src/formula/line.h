@@ -26,8 +26,15 @@ enum class LineKind {
     Table,    ///< (t, s) from "readings.csv"
     Fit,      ///< (a, b) fits s = a + b t
     Search,   ///< f(x) = 0 for x in [0, 20]
+    Fourier,  ///< (n, a, b) = Fourier coefficients of r(t)
     Unread,   ///< could not be read; see its problems
 };
+
+/// What Fourier's analysis makes of a function or of samples; a sum is a function of the page.
+enum class Transform { None, Coefficients, Sum, Derivative, Spectrum };
+
+/// What a quantity or a question may ask of a curve over an interval.
+enum class Measure { None, Length, Mean, Area };
 
 enum class Distribution { Normal, Uniform };
 
@@ -47,15 +54,18 @@ struct Line {
     Span nameSpan;
     std::vector<std::string> parameters; ///< of a function, canonical
     ExprPtr body;                        ///< of a quantity, function or question; text of prose is in `source`
-    std::vector<std::string> unknowns;   ///< of a solution or a fit; the columns of a table; canonical
+    std::vector<std::string> unknowns;   ///< of a solution or a fit; the columns of a table or a transform; canonical
     std::vector<ExprPtr> equations;      ///< of a solution; of a fit: one
     std::string table;                   ///< of a table: what its numbers are read from
     std::vector<std::string> picked;     ///< of a table: its columns by heading or number; empty: by name or in order
     std::vector<std::string> units;      ///< of a table: of each column, as the line or its heading says
     std::vector<std::string> labels;     ///< of a table: words of each column's heading
     Sought sought = Sought::Zeros;       ///< of a search
-    ExprPtr low, high;                   ///< ends of a variable's interval
-    ExprPtr from, to;                    ///< range in which a quantity can be scrubbed
+    Transform transform = Transform::None;
+    Measure measure = Measure::None;
+    ExprPtr period, harmonics, along; ///< of a transform: clauses, and the column where samples stand; may be null
+    ExprPtr low, high;                ///< ends of a variable's interval
+    ExprPtr from, to;                 ///< range in which a quantity can be scrubbed
     ExprPtr count, step;
     Distribution distribution = Distribution::Normal;
     std::vector<ExprPtr> arguments; ///< of a distribution: mean and variance, or both ends
@@ -65,7 +75,7 @@ struct Line {
     std::optional<Span> plainNumber; ///< where a quantity's value is a plain number: what scrubbing changes
     Problems problems;               ///< errors and notes on this line
 
-    std::optional<double> value; ///< of a quantity or an answered question
+    std::optional<double> value; ///< of a quantity or an answered question; the period of a transform
     std::vector<double> values;  ///< of a solution or a fit, by unknown; of a question about a vector, by component
     std::vector<double> errors;  ///< of an answered question: bound of the error of each value; inf if none is known;
                                  ///< of a fit: standard error of each value

@@ -18,17 +18,24 @@ struct Clause {
     std::size_t end = 0;
 };
 
-constexpr std::array<std::u32string_view, 9> clauseKeywords{U"unit",  U"from", U"step",    U"count", U"logarithmic",
-                                                            U"label", U"seed", U"columns", U"units"};
+constexpr std::array<std::u32string_view, 11> clauseKeywords{U"unit",        U"from",   U"step",     U"count",
+                                                             U"logarithmic", U"label",  U"seed",     U"columns",
+                                                             U"units",       U"period", U"harmonics"};
 
 /// Words that make a line what it is, and what reads it.
 struct Phrase {
     const char* word;
     void (*outline)(LineOutline&, const std::vector<Token>&);
-    bool beforeText = false; ///< only where text in quotation marks follows
+    bool beforeText = false;      ///< only where text in quotation marks follows
+    const char* second = nullptr; ///< only where this word follows
 };
-constexpr std::array<Phrase, 4> phrases{
-    {{"solves", outlineSolution}, {"fits", outlineFit}, {"from", outlineTable, true}, {"for", outlineSearch}}};
+constexpr std::array<Phrase, 7> phrases{{{"solves", outlineSolution},
+                                         {"fits", outlineFit},
+                                         {"from", outlineTable, true},
+                                         {"Fourier", outlineFourier, false, "coefficients"},
+                                         {"spectral", outlineFourier, false, "derivative"},
+                                         {"spectrum", outlineFourier, false, "of"},
+                                         {"for", outlineSearch}}};
 
 /// Where the line's head ends, and its clauses: a clause starts after a comma outside quotation marks.
 struct Split {
@@ -106,7 +113,8 @@ private:
         if (length > 0 && isSymbol(tokens[length], "~")) return random(tokens, name, length + 1);
         for (const Phrase& phrase : phrases) {
             const std::size_t at = wordOutside(tokens, phrase.word);
-            if (at < end && (!phrase.beforeText || tokens[at + 1].kind == TokenKind::String))
+            if (at < end && (!phrase.beforeText || tokens[at + 1].kind == TokenKind::String) &&
+                (!phrase.second || isWord(tokens[at + 1], phrase.second)))
                 return phrase.outline(out_, tokens);
         }
 
@@ -137,6 +145,11 @@ private:
             return;
         }
         line.name = name;
+        if (length == equals && isFourierSum(tokens, equals + 1)) {
+            report(line, line.nameSpan, "A Fourier sum is a function.",
+                   "write " + name + "(t, N) = Fourier sum of r(t)");
+            return;
+        }
         if (length == equals) {
             line.kind = LineKind::Quantity;
             out_.body = slice(tokens, equals + 1, end);
@@ -159,7 +172,8 @@ private:
         if (isPeriod(tokens, length, equals)) return;
         if (!parameters(tokens, length + 1, equals - 1)) return;
         line.kind = LineKind::Function;
-        out_.body = slice(tokens, equals + 1, end);
+        if (isFourierSum(tokens, equals + 1)) line.transform = Transform::Sum;
+        out_.body = slice(tokens, line.transform == Transform::Sum ? equals + 4 : equals + 1, end);
     }
 
     /// r(t + 6) = r(t): the same name on both sides, and its parameter alone on the right.
@@ -305,6 +319,11 @@ private:
                           ofTable ? "write it after (t, s) from \"readings.csv\""
                                   : "write “, units s, m” for the units of its columns");
         if (ofTable) return readListClause(clause, keyword);
+        const bool ofTransform = clause.keyword == "period" || clause.keyword == "harmonics";
+        const bool takesHarmonics = line.transform == Transform::Coefficients || line.transform == Transform::Sum;
+        if (ofTransform && (line.transform == Transform::None || (clause.keyword == "harmonics" && !takesHarmonics)))
+            return report(line, keyword, "The clause “" + clause.keyword + "” does not belong to this line.",
+                          "write it after (n, a, b) = Fourier coefficients of r(t)");
         const bool isVariable =
             line.kind == LineKind::Variable || (line.kind == LineKind::Random && clause.keyword == "count");
         if (clause.keyword == "seed" && line.kind != LineKind::Random)
@@ -350,9 +369,11 @@ private:
             out_.from = slice(lexed.tokens, 0, middle);
             out_.to = slice(lexed.tokens, middle + 1, end);
         } else {
-            (clause.keyword == "step"   ? out_.step
-             : clause.keyword == "seed" ? out_.seed
-                                        : out_.count) = slice(lexed.tokens, 0, end);
+            (clause.keyword == "step"        ? out_.step
+             : clause.keyword == "seed"      ? out_.seed
+             : clause.keyword == "period"    ? out_.period
+             : clause.keyword == "harmonics" ? out_.harmonics
+                                             : out_.count) = slice(lexed.tokens, 0, end);
         }
     }
 
@@ -404,6 +425,9 @@ Line readLine(LineOutline outline, const KnownNames& page) {
     read(outline.count, line.count);
     read(outline.step, line.step);
     read(outline.seed, line.seed);
+    read(outline.period, line.period);
+    read(outline.harmonics, line.harmonics);
+    read(outline.along, line.along);
     for (const std::vector<Token>& tokens : outline.arguments) read(tokens, line.arguments.emplace_back());
     return line;
 }

@@ -107,7 +107,8 @@ bool readNames(LineOutline& out, const std::vector<Token>& tokens, const NamesFo
         at += length;
     } while (isSymbol(tokens[at], ",") && ++at < end);
     if (bracket && isSymbol(tokens[at], ")")) ++at;
-    if (!isWord(tokens[at], form.word)) return refuse(tokens[at].span, form.missing);
+    if (!isWord(tokens[at], form.word) && !isSymbol(tokens[at], form.word))
+        return refuse(tokens[at].span, form.missing);
     line.name = line.unknowns.front();
     line.nameSpan = {tokens[0].span.first, tokens[at - 1].span.last};
     after = at + 1;
@@ -166,6 +167,57 @@ void outlineTable(LineOutline& out, const std::vector<Token>& tokens) {
     line.kind = LineKind::Table;
 }
 
+bool isFourierSum(const std::vector<Token>& tokens, std::size_t at) {
+    return at + 3 < tokens.size() && isWord(tokens[at], "Fourier") && isWord(tokens[at + 1], "sum") &&
+           isWord(tokens[at + 2], "of");
+}
+
+void outlineFourier(LineOutline& out, const std::vector<Token>& tokens) {
+    struct Form {
+        Transform transform;
+        std::size_t words, names;
+        const char *wanted, *example;
+    };
+    static constexpr std::array<Form, 3> forms{
+        {{Transform::Coefficients, 2, 3, "Coefficients are three columns: the orders, and those of cos and of sin.",
+          "(n, a, b) = Fourier coefficients of r(t)"},
+         {Transform::Derivative, 2, 1, "A spectral derivative is one column.", "w = spectral derivative of u by t"},
+         {Transform::Spectrum, 1, 2, "A spectrum is two columns: wave numbers and amplitudes.",
+          "(k, A) = spectrum of u by t"}}};
+    Line& line = out.line;
+    const std::size_t end = tokens.size() - 1;
+    const Form& form = wordOutside(tokens, "Fourier") < end    ? forms[0]
+                       : wordOutside(tokens, "spectral") < end ? forms[1]
+                                                               : forms[2];
+    std::size_t at = 0;
+    const NamesForm names{"=", "The names of the columns stand before “=”.", "The column ", form.example};
+    if (!readNames(out, tokens, names, at)) return;
+    const std::string example = std::string("write ") + form.example;
+    if (line.unknowns.size() != form.names) return report(line, line.nameSpan, form.wanted, example);
+    at += form.words;
+    if (at >= end || !isWord(tokens[at], "of"))
+        return report(line, tokens[std::min(at, end)].span, "The word “of” is missing here.", example);
+    const std::size_t by = form.transform == Transform::Coefficients ? end : std::min(end, wordOutside(tokens, "by"));
+    if (at + 1 >= by) return report(line, tokens[at].span, "What is looked at is missing here.", example);
+    out.body = slice(tokens, at + 1, by);
+    if (by < end && by + 1 == end) return report(line, tokens[by].span, "A column is missing after “by”.", example);
+    if (by < end) out.along = slice(tokens, by + 1, end);
+    line.transform = form.transform;
+    if (form.transform == Transform::Coefficients) {
+        // r(t): along its variable, whatever that is elsewhere.
+        std::string function, variable;
+        const std::size_t length = readName(std::span(tokens).subspan(at + 1), function), open = at + 1 + length;
+        const std::size_t inside =
+            length > 0 && isSymbol(tokens[open], "(") ? readName(std::span(tokens).subspan(open + 1), variable) : 0;
+        if (inside == 0 || !isSymbol(tokens[open + 1 + inside], ")") || open + 2 + inside != end)
+            return report(line, {tokens[at + 1].span.first, tokens[end - 1].span.last},
+                          "Coefficients belong to a function of the page.",
+                          "name it on a line of its own, then " + example);
+        line.parameters = {variable};
+    }
+    line.kind = LineKind::Fourier;
+}
+
 void outlineSearch(LineOutline& out, const std::vector<Token>& all) {
     static constexpr std::array<std::pair<const char*, Sought>, 5> words{{{"zeros", Sought::Zeros},
                                                                           {"extrema", Sought::Extrema},
@@ -183,10 +235,16 @@ void outlineSearch(LineOutline& out, const std::vector<Token>& all) {
     // z = zeros of …: the places are a column of this name.
     std::string column;
     const std::size_t named = readName(tokens, column);
+    static constexpr std::array<std::pair<const char*, Measure>, 3> measures{
+        {{"length", Measure::Length}, {"mean", Measure::Mean}, {"area", Measure::Area}}};
+    const auto isMeasure = [&](const Token& token) {
+        return std::ranges::any_of(measures, [&](const auto& each) { return isWord(token, each.first); });
+    };
     const auto isSought = [&](const Token& token) {
         return std::ranges::any_of(words, [&](const auto& each) { return isWord(token, each.first); });
     };
-    const bool hasName = named > 0 && isSymbol(tokens[named], "=") && isSought(tokens[named + 1]);
+    const bool hasName =
+        named > 0 && isSymbol(tokens[named], "=") && (isSought(tokens[named + 1]) || isMeasure(tokens[named + 1]));
     const std::size_t start = hasName ? named + 1 : 0;
     for (const auto& [word, meaning] : words) {
         if (!isWord(tokens[start], word)) continue;
@@ -196,14 +254,23 @@ void outlineSearch(LineOutline& out, const std::vector<Token>& all) {
                           "write " + std::string(word) + " of f(x) for x in [0, 10]");
         begin = start + 2;
     }
+    for (const auto& [word, meaning] : measures) {
+        if (!isWord(tokens[start], word) || !isWord(tokens[start + 1], "of")) continue;
+        line.measure = meaning;
+        begin = start + 2;
+    }
     if (hasName) line.name = column;
     if (begin >= at) return report(line, tokens[at].span, "What is looked at is missing before “for”.", example);
+    const bool everywhere = isWord(tokens[at + 1], "all"); // f(x) = g(x) for all x in [0, 1]
+    const std::size_t variable = everywhere ? at + 2 : at + 1;
     std::string name;
-    const std::size_t length = readName(std::span(tokens).subspan(at + 1), name);
-    if (length == 0) return report(line, tokens[at + 1].span, "A variable is missing after “for”.", example);
+    const std::size_t length = variable < tokens.size() ? readName(std::span(tokens).subspan(variable), name) : 0;
+    if (length == 0)
+        return report(line, tokens[std::min(variable, tokens.size() - 1)].span, "A variable is missing after “for”.",
+                      example);
     line.parameters = {name};
     line.nameSpan = {tokens[0].span.first, tokens[hasName ? named - 1 : at - 1].span.last};
-    const std::size_t after = at + 1 + length;
+    const std::size_t after = variable + length;
     if (isWord(tokens[after], "in")) {
         if (isSymbol(tokens[after + 1], "{")) // the cases of a plot
             return report(line, {tokens[0].span.first, tokens.back().span.first - 1}, std::string(definesNothing),
@@ -222,9 +289,17 @@ void outlineSearch(LineOutline& out, const std::vector<Token>& all) {
     if (equals < at && sought)
         return report(line, tokens[equals].span, "An equation has no " + tokens[start].text + ".",
                       "leave out “" + tokens[start].text + " of”");
+    if (line.measure != Measure::None) {
+        out.body = slice(tokens, begin, at);
+        line.kind = hasName ? LineKind::Quantity : LineKind::Question;
+        return;
+    }
     if (equals == at && !sought)
         return report(line, line.nameSpan, "What is looked for along " + name + " is not said.", example);
-    line.sought = sought.value_or(Sought::Zeros);
+    if (everywhere && (equals == at || hasName))
+        return report(line, {tokens[at].span.first, tokens[at + 1].span.last},
+                      "Only an equation holds for all places or not.", "write f(x) = g(x) for all x in [0, 1]");
+    line.sought = everywhere ? Sought::Everywhere : sought.value_or(Sought::Zeros);
     if (equals < at)
         out.equations.push_back(slice(tokens, begin, at));
     else

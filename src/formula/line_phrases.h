@@ -14,6 +14,11 @@ void outlineTable(LineOutline& out, const std::vector<Token>& tokens);
 /// f(x) = 0 for x in [0, 20]; maximum of f(x) for x
 void outlineSearch(LineOutline& out, const std::vector<Token>& tokens);
 
+/// (n, a, b) = Fourier coefficients of r(t); w = spectral derivative of u by t; (k, A) = spectrum of u by t
+void outlineFourier(LineOutline& out, const std::vector<Token>& tokens);
+/// Whether “Fourier sum of” stands here: the right-hand side of a function.
+bool isFourierSum(const std::vector<Token>& tokens, std::size_t at);
+
 /// [a, b) and the like from token `at` to the end, for a variable of this name; whether it is one.
 bool outlineInterval(LineOutline& out, const std::vector<Token>& tokens, const std::string& name, std::size_t at);
 

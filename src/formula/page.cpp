@@ -1,9 +1,12 @@
 #include "formula/page.h"
 
+#include "formula/answer_text.h"
 #include "formula/columns.h"
 #include "formula/conditions.h"
 #include "formula/fits.h"
+#include "formula/fourier_lines.h"
 #include "formula/line_parser.h"
+#include "formula/measures.h"
 #include "formula/random_columns.h"
 #include "formula/remedies.h"
 #include "formula/searches.h"
@@ -34,7 +37,7 @@ bool defines(const Line& line) {
     return !line.name.empty() &&
            (line.kind == LineKind::Quantity || line.kind == LineKind::Function || line.kind == LineKind::Variable ||
             line.kind == LineKind::Solution || line.kind == LineKind::Random || line.kind == LineKind::Table ||
-            line.kind == LineKind::Fit || line.kind == LineKind::Search);
+            line.kind == LineKind::Fit || line.kind == LineKind::Search || line.kind == LineKind::Fourier);
 }
 
 bool findsUnknowns(const Line& line) { return line.kind == LineKind::Solution || line.kind == LineKind::Fit; }
@@ -65,7 +68,7 @@ public:
         for (const auto& [name, line] : page_.periods) visit(line);
         for (std::size_t i = 0; i < page_.lines.size(); ++i) visit(i);
         for (Line& line : page_.lines) {
-            if (line.good() && line.kind == LineKind::Question) question(line);
+            if (line.good() && line.kind == LineKind::Question && measure(line)) question(line);
             if (line.good() && line.kind == LineKind::Search && line.name.empty()) search(line);
         }
     }
@@ -121,7 +124,8 @@ private:
     }
 
     void computeLine(Line& line) {
-        if (line.kind == LineKind::Quantity) isColumn(page_, line.body) ? column(line) : quantity(line);
+        if (line.kind == LineKind::Quantity && measure(line))
+            isColumn(page_, line.body) ? column(line) : quantity(line);
         if (line.kind == LineKind::Random) random(line);
         if (line.kind == LineKind::Period) period(line);
         if (line.kind == LineKind::Variable) variable(line);
@@ -129,6 +133,7 @@ private:
         if (line.kind == LineKind::Solution) solution(line);
         if (line.kind == LineKind::Table) table(line);
         if (line.kind == LineKind::Fit) fit(line);
+        if (line.kind == LineKind::Fourier) fourier(line);
         if (line.kind == LineKind::Search && !line.name.empty()) search(line);
     }
 
@@ -140,12 +145,13 @@ private:
         for (const ExprPtr& argument : line.arguments) {
             if (argument) references(*argument, bound, out);
         }
-        for (const ExprPtr& part :
-             {line.seed, line.body, line.low, line.high, line.from, line.to, line.count, line.step}) {
+        for (const ExprPtr& part : {line.seed, line.body, line.low, line.high, line.from, line.to, line.count,
+                                    line.step, line.period, line.harmonics, line.along}) {
             if (part) references(*part, bound, out);
         }
         // A search without an interval takes that of the page's variable.
-        if (line.kind == LineKind::Search && !line.low) out.emplace_back(line.parameters[0], line.nameSpan);
+        const bool looks = line.kind == LineKind::Search || line.measure != Measure::None;
+        if (looks && !line.low) out.emplace_back(line.parameters[0], line.nameSpan);
         return out;
     }
 
@@ -205,6 +211,27 @@ private:
         if (!line.good()) return;
         line.values = std::move(fitted.values);
         line.errors = std::move(fitted.errors);
+    }
+
+    void fourier(Line& line) {
+        FourierAnswer found = fourierLine(page_, line);
+        line.problems.insert(line.problems.end(), found.problems.begin(), found.problems.end());
+        for (const Column& column : found.columns) {
+            if (!hold(line, static_cast<double>(column->size()))) return;
+        }
+        if (!line.good()) return;
+        line.columns = std::move(found.columns);
+        line.value = found.period;
+    }
+
+    /// Puts the integral that a measure means in its place; whether the line can be computed.
+    bool measure(Line& line) {
+        if (line.measure == Measure::None) return true;
+        MeasureFormula found = measureFormula(page_, line);
+        line.problems.insert(line.problems.end(), found.problems.begin(), found.problems.end());
+        if (!found.formula) return false;
+        line.body = std::move(found.formula);
+        return true;
     }
 
     void quantity(Line& line) {
@@ -319,6 +346,15 @@ private:
     }
 
     void function(Line& line) {
+        if (line.transform == Transform::Sum) {
+            if ((line.parameters.size() == 2) == (line.harmonics != nullptr) || line.parameters.size() > 2)
+                return report(line, line.nameSpan, "A Fourier sum depends on a place and on how many harmonics it has.",
+                              "write S(t, N) = Fourier sum of r(t), or S(t) = Fourier sum of r(t), harmonics 10");
+            FourierSum sum = fourierSum(page_, line);
+            line.problems.insert(line.problems.end(), sum.problems.begin(), sum.problems.end());
+            if (!sum.formula) return;
+            line.body = std::move(sum.formula);
+        }
         const Problems problems = checkBody(page_, line);
         line.problems.insert(line.problems.end(), problems.begin(), problems.end());
     }
@@ -331,6 +367,9 @@ private:
             report(line, line.body->span,
                    "An infinite value was made on the way to this answer, so it claims no bound.",
                    "look for a division by zero", Problem::Severity::Note);
+        if (found.unsettled)
+            report(line, line.body->span, "This has no value: " + std::string(unsettledMeans) + ".", "",
+                   Problem::Severity::Note);
         line.formula = found.formula;
         line.values = found.values;
         line.errors = found.errors;
@@ -374,64 +413,7 @@ void noteShadowed(Line& line) {
     }
 }
 
-std::size_t placeAmong(const std::vector<std::string>& names, const std::string& name) {
-    return static_cast<std::size_t>(std::ranges::find(names, name) - names.begin());
-}
-
 } // namespace
-
-const Line* Page::find(const std::string& name, LineKind kind) const {
-    const auto at = defined.find(name);
-    if (at == defined.end()) return nullptr;
-    const Line& line = lines[at->second];
-    return line.kind == kind && line.good() ? &line : nullptr;
-}
-
-std::optional<double> Page::valueOf(const std::string& name) const {
-    if (const Line* quantity = find(name, LineKind::Quantity)) return quantity->value;
-    const Line* solution = find(name, LineKind::Solution);
-    if (!solution) solution = find(name, LineKind::Fit);
-    if (!solution || solution->values.empty()) return std::nullopt;
-    return solution->values[placeAmong(solution->unknowns, name)];
-}
-
-Column Page::columnOf(const std::string& name) const {
-    const auto at = defined.find(name);
-    if (at == defined.end()) return nullptr;
-    const Line& line = lines[at->second];
-    const bool column = line.kind == LineKind::Numbers || line.kind == LineKind::Random ||
-                        line.kind == LineKind::Table || line.kind == LineKind::Search;
-    if (!column || !line.good() || line.columns.empty()) return nullptr;
-    return line.columns[line.kind == LineKind::Table ? placeAmong(line.unknowns, name) : 0];
-}
-
-namespace {
-
-/// What a name has on its line: by itself, or of a table by column.
-std::string wordOf(const Page& page, const std::string& name, std::string Line::*own,
-                   std::vector<std::string> Line::*byColumn) {
-    const auto at = page.defined.find(name);
-    if (at == page.defined.end()) return "";
-    const Line& line = page.lines[at->second];
-    if (line.kind != LineKind::Table) return line.*own;
-    return line.good() ? (line.*byColumn)[placeAmong(line.unknowns, name)] : "";
-}
-
-} // namespace
-
-std::string Page::unitOf(const std::string& name) const { return wordOf(*this, name, &Line::unit, &Line::units); }
-std::string Page::labelOf(const std::string& name) const { return wordOf(*this, name, &Line::label, &Line::labels); }
-
-Problems Page::problems() const {
-    Problems all;
-    for (std::size_t i = 0; i < lines.size(); ++i) {
-        for (Problem problem : lines[i].problems) {
-            problem.line = static_cast<int>(i);
-            all.push_back(std::move(problem));
-        }
-    }
-    return all;
-}
 
 Page readPage(std::span<const std::string> lines, const DataTables& tables) {
     Page page;

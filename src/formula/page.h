@@ -70,6 +70,8 @@ struct Answer {
     std::vector<double> errors;   ///< bound of the error of each value; inf where none is known
     std::vector<Column> columns;  ///< of an expression with columns: one, or one for each component; then no values
     bool throughInfinity = false; ///< an infinite value was made on the way to a finite one: there is no bound then
+    bool unsettled = false;       ///< undefined because a series or an integral in it has no value that could be found
+    bool isEstimated = false;     ///< the errors rest on estimates of integrals or series, and are no bounds
     bool isStandardError = false; ///< the errors are standard errors of a fit, and no bounds
     ExprPtr formula;              ///< of a derivative by a name that has no value: the formula
     std::shared_ptr<const Places> places; ///< of a search, such as sin(x) = 0 for x in [1, 10]; then no values

@@ -36,6 +36,13 @@ ExprPtr ExpressionParser::wordPart() {
     if (word.text == "sum") return series(ExprKind::Sum, "sum");
     if (word.text == "prod") return series(ExprKind::Product, "prod");
     if (word.text == "int") return integral();
+    if (word.text == "pv" && peek(1).text == "int") { // the principal value
+        ++at_;
+        auto node = std::make_shared<Expr>(*integral());
+        node->span.first = word.span.first;
+        node->principal = true;
+        return node;
+    }
     if (startsDerivative()) return derivative();
     std::string canonical;
     const std::size_t length = readName(tokens_.subspan(at_), canonical);

@@ -8,7 +8,7 @@
 namespace coulter {
 
 /// What is looked for along an interval.
-enum class Sought : std::uint8_t { Zeros, Extrema, Maximum, Minimum, Inflections };
+enum class Sought : std::uint8_t { Zeros, Extrema, Maximum, Minimum, Inflections, Everywhere };
 
 /// One place that was found.
 struct FoundPlace {
@@ -24,6 +24,7 @@ struct Places {
     std::vector<FoundPlace> found; ///< ascending
     std::vector<Bounds> unsettled; ///< parts of the interval of which it is not proven what lies there
     std::string why;               ///< what kept them from being settled
+    std::string verdict;           ///< on whether an equation holds everywhere
     bool isEstimated = false;      ///< all of it rests on error estimates of integrals
     bool areAll() const;           ///< whether these are all of them, proven
 };

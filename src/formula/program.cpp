@@ -1,11 +1,16 @@
 #include "formula/program.h"
 
+#include "formula/graded_integral.h"
+#include "formula/piece_borders.h"
 #include "formula/quadrature.h"
+#include "formula/series.h"
 
 #include <algorithm>
+#include <cmath>
 #include <limits>
 #include <tbb/blocked_range.h>
 #include <tbb/parallel_for.h>
+#include <utility>
 
 namespace coulter {
 namespace {
@@ -22,7 +27,7 @@ std::span<const std::uint32_t> Program::operandsOf(const Instruction& instructio
 
 Program integralAlone(const Program::Integral& integral) {
     Program alone;
-    Program::Integral same{integral.integrand, {}};
+    Program::Integral same{integral.integrand, {}, integral.over};
     for (std::size_t i = 0; i < integral.operands.size(); ++i) same.operands.push_back(static_cast<std::uint32_t>(i));
     alone.inputCount = integral.operands.size();
     alone.temporaryCount = 1;
@@ -48,6 +53,9 @@ Evaluator::Evaluator(const Program& program, InstructionSet set)
         Inner& inner = inner_.emplace_back();
         inner.evaluator = std::make_unique<Evaluator>(*integral.integrand, set);
         inner.errors.resize(blockSize);
+        if (integral.over != Program::Over::Interval) continue;
+        inner.pieces = std::make_shared<PieceFinder>(*integral.integrand);
+        if (!inner.pieces->hasPieces()) inner.pieces.reset();
     }
     limit({}, *valuesLeft_);
 }
@@ -111,6 +119,26 @@ void Evaluator::runSpecial(const Program::Instruction& instruction, std::size_t 
     }
 }
 
+/// Where the integrand changes its piece between the limits of one point's integral, from the lower limit on.
+std::vector<double> Evaluator::bordersBetween(Inner& inner, std::span<const double* const> taken, std::size_t point) {
+    constexpr std::size_t looks = 256;
+    const double from = taken[0][point], to = taken[1][point];
+    std::vector<double> at, others, borders;
+    if (!std::isfinite(from) || !std::isfinite(to) || from == to) return borders;
+    for (std::size_t i = 0; i < looks; ++i) {
+        // Uneven by a fixed pattern, so that no period can hide between the looks.
+        const double share = i == 0 || i + 1 == looks ? 0 : 0.3 * (static_cast<double>(i * 37 % 101) / 101 - 0.5);
+        const double part = (static_cast<double>(i) + share) / (looks - 1);
+        at.push_back(std::min(from, to) + std::abs(to - from) * part);
+    }
+    for (std::size_t k = 2; k < taken.size(); ++k) others.push_back(taken[k][point]);
+    *valuesLeft_ -= looks;
+    for (const PieceBorder& border : (*inner.pieces)(at, others, stop_))
+        borders.push_back(simpler(border.before, border.after));
+    if (to < from) std::ranges::reverse(borders);
+    return borders;
+}
+
 void Evaluator::integrate(const Program::Instruction& instruction, std::size_t count, std::size_t padded) {
     const auto index = static_cast<std::size_t>(instruction.integral);
     const Program::Integral& integral = program_.integrals[index];
@@ -131,11 +159,62 @@ void Evaluator::integrate(const Program::Instruction& instruction, std::size_t c
         (*inner.evaluator)(inputs, std::span<double* const>(&values, 1), k.size());
         return true;
     };
+    inner.evaluator->largestShare_ = 0;
     double* result = block(instruction.result);
     // The result may share its register with an operand, so it is written only at the end.
     std::array<double, blockSize> values;
-    Quadrature{mostPieces(nesting_)}(integrand, {taken[0], count}, {taken[1], count}, values.data(),
-                                     inner.errors.data());
+    const Quadrature quadrature{mostPieces(nesting_)};
+    if (integral.over == Program::Over::PrincipalValue) {
+        for (std::size_t p = 0; p < count; ++p) {
+            const Limit value = principalValue(integrand, static_cast<std::uint32_t>(p), taken[0][p], taken[1][p]);
+            values[p] = std::isfinite(value.error) ? value.value : std::numeric_limits<double>::quiet_NaN();
+            inner.errors[p] = value.error;
+        }
+    } else if (integral.over != Program::Over::Interval) {
+        Series{integral.over == Program::Over::Product}(integrand, {taken[0], count}, values.data(),
+                                                        inner.errors.data());
+    } else if (!inner.pieces) {
+        quadrature(integrand, {taken[0], count}, {taken[1], count}, values.data(), inner.errors.data());
+    } else {
+        // From border to border of the integrand's pieces, each an integral of its own.
+        std::vector<double> low, high;
+        std::vector<std::uint32_t> owner;
+        for (std::size_t p = 0; p < count; ++p) {
+            double from = taken[0][p];
+            for (const double border : bordersBetween(inner, taken, p)) {
+                low.push_back(std::exchange(from, border));
+                high.push_back(border);
+            }
+            low.push_back(from);
+            high.push_back(taken[1][p]);
+            owner.resize(low.size(), static_cast<std::uint32_t>(p));
+        }
+        std::vector<double> parts(low.size()), errors(low.size());
+        std::vector<std::uint32_t> owners;
+        const auto ofPart = [&](std::span<const double> k, std::span<const std::uint32_t> which, double* into) {
+            owners.clear();
+            for (const std::uint32_t part : which) owners.push_back(owner[part]);
+            return integrand(k, owners, into);
+        };
+        quadrature(ofPart, low, high, parts.data(), errors.data());
+        values.fill(0);
+        std::fill_n(inner.errors.begin(), count, 0.0);
+        for (std::size_t i = 0; i < parts.size(); ++i) {
+            values[owner[i]] += parts[i];
+            inner.errors[owner[i]] += errors[i];
+        }
+        // Pieces may be narrower than what is looked at, and each part has no more digits than were asked for.
+        for (std::size_t p = 0; p < count; ++p) inner.errors[p] += 1e-13 * std::abs(values[p]);
+    }
+    // What integrals within this one are off by, it is off by as well.
+    double largest = 0, error = 0;
+    for (std::size_t p = 0; p < count; ++p) {
+        if (!std::isfinite(inner.errors[p])) continue;
+        inner.errors[p] += inner.evaluator->largestShare_ * std::abs(values[p]);
+        largest = std::max(largest, std::abs(values[p]));
+        error = std::max(error, inner.errors[p]);
+    }
+    if (largest > 0) largestShare_ = std::max(largestShare_, error / largest);
     std::copy_n(values.data(), count, result);
     std::fill(result + count, result + padded, values[count - 1]);
 }

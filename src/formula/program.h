@@ -27,11 +27,14 @@ struct Program {
         std::array<std::uint32_t, 4> operands{};
         std::uint32_t operandCount = 0; ///< of a kernel or special function
     };
-    /// A definite integral over an inner variable.
+    /// A definite integral over an inner variable; or the sum of the integrand over all whole numbers from the lower
+    /// limit on, which is an integral too, by counting; or the product of 1 + integrand over these.
+    enum class Over : std::uint8_t { Interval, PrincipalValue, Sum, Product };
     struct Integral {
         std::shared_ptr<const Program>
             integrand;                       ///< inputs: the inner variable, then what the integrand takes from here
         std::vector<std::uint32_t> operands; ///< registers of the limits, then of the integrand's other inputs
+        Over over = Over::Interval;
     };
     std::size_t inputCount = 0;
     std::vector<double> constants;
@@ -48,6 +51,8 @@ struct Program {
 
 /// A definite integral as a program of its own, with its operands as inputs.
 Program integralAlone(const Program::Integral& integral);
+
+class PieceFinder;
 
 /// Runs a program over blocks of points. Holds the working memory, so each thread has its own.
 /// The program must outlive it.
@@ -82,11 +87,13 @@ private:
     struct Inner {
         std::unique_ptr<Evaluator> evaluator;
         std::vector<double> errors;
+        std::shared_ptr<PieceFinder> pieces; ///< of the integrand; null if it has none
     };
     double* block(std::uint32_t index) { return memory_[index * (blockSize / 8)].lanes.data(); }
     void run(std::size_t count, std::size_t padded);
     void runSpecial(const Program::Instruction& instruction, std::size_t count);
     void integrate(const Program::Instruction& instruction, std::size_t count, std::size_t padded);
+    std::vector<double> bordersBetween(Inner& inner, std::span<const double* const> taken, std::size_t point);
 
     const Program& program_;
     std::vector<BlockKernel> kernels_; ///< of each instruction, null where it is none
@@ -94,7 +101,8 @@ private:
     std::vector<Inner> inner_; ///< of each integral
     std::stop_token stop_;
     std::shared_ptr<std::int64_t> valuesLeft_; ///< shared with the inner evaluators
-    int nesting_ = 0;                          ///< how many integrals this evaluator stands under
+    double largestShare_ = 0; ///< largest error of an integral since it was set to 0, as a share of its largest value
+    int nesting_ = 0;         ///< how many integrals this evaluator stands under
 };
 
 /// Evaluates over all processors' cores; the bits are those of one `Evaluator`.

@@ -98,14 +98,14 @@ ProgramBuilder::Value ProgramBuilder::bound(int nesting) {
     return at->second;
 }
 
-std::optional<double> ProgramBuilder::valueOfIntegral(const std::shared_ptr<const Program>& integrand,
+std::optional<double> ProgramBuilder::valueOfIntegral(const Program::Integral& given,
                                                       std::span<const Value> operands) const {
     if (!folds || !foldsIntegrals || !std::ranges::all_of(operands, [&](Value v) { return isConstant(v); }))
         return std::nullopt;
     Program whole;
     Program::Instruction instruction;
     instruction.integral = 0;
-    Program::Integral integral{integrand, {}};
+    Program::Integral integral = given;
     for (const Value operand : operands) {
         integral.operands.push_back(static_cast<std::uint32_t>(whole.constants.size()));
         whole.constants.push_back(nodes_[operand].number);
@@ -124,7 +124,8 @@ std::optional<double> ProgramBuilder::valueOfIntegral(const std::shared_ptr<cons
     return value;
 }
 
-ProgramBuilder::Value ProgramBuilder::integral(int nesting, Value low, Value high, Value integrand) {
+ProgramBuilder::Value ProgramBuilder::integral(int nesting, Value low, Value high, Value integrand,
+                                               Program::Over over) {
     const std::uint32_t own = 1U << nesting;
     // What the integrand takes from outside: operands that do not depend on the inner variable.
     std::vector<Value> taken;
@@ -147,16 +148,17 @@ ProgramBuilder::Value ProgramBuilder::integral(int nesting, Value low, Value hig
     std::ranges::sort(taken);
     std::vector<Value> inputs{bound(nesting)};
     inputs.insert(inputs.end(), taken.begin(), taken.end());
-    auto& program = integrands_[{integrand, own}];
+    auto& program = integrands_[{integrand, own, over}];
     if (!program) program = std::make_shared<const Program>(extract(std::span(&integrand, 1), inputs));
     Node node{NodeKind::Operation, {}, {low, high}};
     node.operands.insert(node.operands.end(), taken.begin(), taken.end());
-    if (const auto value = valueOfIntegral(program, node.operands)) return constant(*value);
+    const Program::Integral alone{program, {}, over};
+    if (const auto value = valueOfIntegral(alone, node.operands)) return constant(*value);
     node.operation.integral = static_cast<std::int32_t>(integrals_.size());
     Key key{Kernel::Count, nullptr, program.get(), node.operands};
     const std::size_t before = nodes_.size();
     const Value result = add(std::move(key), std::move(node));
-    if (nodes_.size() > before) integrals_.push_back(program);
+    if (nodes_.size() > before) integrals_.push_back(alone);
     return result;
 }
 
@@ -214,7 +216,7 @@ Program ProgramBuilder::extract(std::span<const Value> outputs, std::span<const 
         Program::Instruction instruction = node.operation;
         instruction.result = place[i];
         if (instruction.integral >= 0) {
-            Program::Integral integral{integrals_[static_cast<std::size_t>(instruction.integral)], {}};
+            Program::Integral integral = integrals_[static_cast<std::size_t>(instruction.integral)];
             for (const Value operand : node.operands) integral.operands.push_back(place[operand]);
             instruction.integral = static_cast<std::int32_t>(program.integrals.size());
             program.integrals.push_back(std::move(integral));

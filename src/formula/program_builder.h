@@ -28,8 +28,9 @@ public:
     /// The inner variable of an integral that stands under `nesting` others.
     Value bound(int nesting);
     /// The integral of `integrand` over the inner variable of this nesting. What the integrand does not need that
-    /// variable for is computed once, outside.
-    Value integral(int nesting, Value low, Value high, Value integrand);
+    /// variable for is computed once, outside. Or a sum or product over the whole numbers from `low` on, without an
+    /// end.
+    Value integral(int nesting, Value low, Value high, Value integrand, Program::Over over = Program::Over::Interval);
 
     /// Whether operations on constants are done at once.
     bool folds = true;
@@ -57,16 +58,15 @@ private:
     Value add(Key key, Node node);
     /// A program of `outputs` whose inputs are `inputs`, in this order.
     Program extract(std::span<const Value> outputs, std::span<const Value> inputs) const;
-    std::optional<double> valueOfIntegral(const std::shared_ptr<const Program>& integrand,
-                                          std::span<const Value> operands) const;
+    std::optional<double> valueOfIntegral(const Program::Integral& integral, std::span<const Value> operands) const;
 
     std::size_t inputCount_;
     std::vector<Node> nodes_;
     std::map<std::uint64_t, Value> constants_; ///< by bits
     std::map<Key, Value> operations_;
     std::map<int, Value> bounds_;
-    std::map<std::pair<Value, std::uint32_t>, std::shared_ptr<const Program>> integrands_;
-    std::vector<std::shared_ptr<const Program>> integrals_;
+    std::map<std::tuple<Value, std::uint32_t, Program::Over>, std::shared_ptr<const Program>> integrands_;
+    std::vector<Program::Integral> integrals_; ///< without operands
 };
 
 } // namespace coulter

@@ -1,5 +1,8 @@
 #include "formula/quadrature.h"
 
+#include "formula/graded_integral.h"
+#include "formula/oscillating_tail.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -25,7 +28,9 @@ constexpr std::size_t points = 15;
 constexpr double epsilon = std::numeric_limits<double>::epsilon();
 constexpr double wanted = 1e-13;   ///< of the integral of the magnitude
 constexpr double accepted = 1e-6;  ///< beyond, a value would mislead
+constexpr double poor = 1e-11;     ///< beyond, other ways are tried
 constexpr int firstPieces = 4;     ///< so that what is narrow has a chance to be met
+constexpr int fewestForMore = 100; ///< pieces: integrals deeper inside others have less to spend
 constexpr std::size_t batch = 272; ///< pieces evaluated in one run
 
 struct Piece {
@@ -39,6 +44,7 @@ struct Task {
     double start = 0, sign = 1; ///< of an infinite range: k = start + sign t/(1 − t)
     bool infinite = false;
     bool undefined = false;
+    double from = 0, to = 0; ///< of a finite range
     std::vector<Piece> pieces;
 };
 
@@ -75,15 +81,17 @@ void begin(Task& task, double low, double high) {
     double from = low, to = high;
     if (std::isnan(low) || std::isnan(high)) {
         task.undefined = true;
+        task.from = task.to = std::numeric_limits<double>::quiet_NaN();
         return;
     }
     if (std::isinf(high)) {
-        task = {low, 1, true, false, {}};
+        task = {low, 1, true, false, 0, 1, {}};
         from = 0, to = 1;
     } else if (std::isinf(low)) {
-        task = {high, -1, true, false, {}};
+        task = {high, -1, true, false, 0, 1, {}};
         from = 0, to = 1;
     }
+    task.from = from, task.to = to;
     for (int i = 0; i < firstPieces; ++i) {
         const double a = from + (to - from) * i / firstPieces;
         const double b = i + 1 == firstPieces ? to : from + (to - from) * (i + 1) / firstPieces;
@@ -153,6 +161,35 @@ void refine(Task& task, std::size_t index, int mostPieces, std::vector<Work>& wo
     }
 }
 
+/// Integrals that have few digits yet, or none: those up to infinity are looked at as oscillating tails, others by
+/// parts that become shorter towards their ends.
+void settle(const Quadrature::Integrand& integrand, std::span<const Task> tasks, std::span<const std::uint32_t> owner,
+            std::span<const double> signs, std::span<double> magnitudes, double* result, double* errors) {
+    std::vector<Limit> totals(magnitudes.size());
+    std::vector<bool> looked(magnitudes.size(), false);
+    for (std::size_t t = 0; t < tasks.size(); ++t) {
+        const std::uint32_t i = owner[t];
+        if (errors[i] <= poor * magnitudes[i] && std::isfinite(magnitudes[i])) continue;
+        const Task& task = tasks[t];
+        if (std::isnan(task.from) || std::isnan(task.to)) continue;
+        const Limit total = task.infinite ? oscillatingTail(integrand, i, task.start, task.sign)
+                                          : gradedIntegral(integrand, i, task.from, task.to);
+        totals[i].value += signs[t] * total.value;
+        totals[i].error += total.error;
+        looked[i] = true;
+    }
+    for (std::size_t i = 0; i < totals.size(); ++i) {
+        if (!looked[i]) continue;
+        if (totals[i].error < errors[i]) {
+            result[i] = totals[i].value;
+            errors[i] = totals[i].error;
+            magnitudes[i] = HUGE_VAL; // how good it is has been judged
+        } else if (!std::isfinite(magnitudes[i])) {
+            errors[i] = HUGE_VAL;
+        }
+    }
+}
+
 } // namespace
 
 void Quadrature::operator()(const Integrand& integrand, std::span<const double> low, std::span<const double> high,
@@ -211,8 +248,9 @@ void Quadrature::operator()(const Integrand& integrand, std::span<const double> 
         result[i] += signs[t] * value;
         if (tasks[t].undefined) errors[i] = HUGE_VAL;
     }
+    if (complete && mostPieces >= fewestForMore) settle(integrand, tasks, owner, signs, magnitudes, result, errors);
     for (std::size_t i = 0; i < low.size(); ++i) {
-        if (!complete || !(errors[i] <= accepted * magnitudes[i])) {
+        if (!complete || std::isinf(errors[i]) || !(errors[i] <= accepted * magnitudes[i])) {
             if (complete && errors[i] == 0 && magnitudes[i] == 0) continue;
             result[i] = std::numeric_limits<double>::quiet_NaN();
             errors[i] = HUGE_VAL;

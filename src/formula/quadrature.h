@@ -11,7 +11,8 @@ namespace coulter {
 /// Each integral is divided until the estimated errors of its pieces add up to 1e−13 of the integral of the integrand's
 /// magnitude, or until dividing no longer helps. What each integral does depends on its own integrand alone.
 /// Method: Gauss–Kronrod rule of 7 and 15 points with the error estimate of R. Piessens et al., "QUADPACK" (1983);
-/// infinite ranges are mapped by k = a ± t/(1 − t).
+/// infinite ranges are mapped by k = a ± t/(1 − t); where that leaves few digits, see
+/// `oscillatingTail` and `gradedIntegral`.
 struct Quadrature {
     /// values[i] = integrand of integral which[i] at k[i]. Returns false when the computation is to be given up.
     using Integrand =

@@ -1,10 +1,12 @@
 #include "formula/searches.h"
 
+#include "formula/agreement.h"
 #include "formula/derivative.h"
 #include "formula/expr_build.h"
 #include "formula/factors.h"
 #include "formula/jet.h"
 #include "formula/line_parser.h"
+#include "formula/simplify.h"
 #include "formula/text.h"
 #include "formula/zeros.h"
 
@@ -43,6 +45,7 @@ public:
                                      ? withBrackets(nodeExpr(ExprKind::Subtract, line_.equations[0]->operands))
                                      : asked_;
         switch (line_.sought) {
+        case Sought::Everywhere: judge(function); return {std::move(places_), line_.sought, {}};
         case Sought::Zeros: read(zerosIn(function), isEquation); break;
         case Sought::Inflections: read(zerosIn(slope(function, 2)), true); break;
         default: read(zerosIn(slope(function, 1)), true); break;
@@ -53,6 +56,30 @@ public:
     }
 
 private:
+    /// Whether both sides of an equation are the same function along the interval.
+    void judge(const ExprPtr& difference) {
+        const auto number = [](double x) { return roundedNumber(x, 3); };
+        const auto program = compiled(difference);
+        const std::vector<Bounds> undefined = breaksOf(*program, interval_, work_);
+        if (isNumber(*simplified(difference), 0) && undefined.empty()) {
+            places_.verdict = "yes: the formulas are the same";
+            return;
+        }
+        const Agreement found = agreementOf(*program, interval_, work_);
+        const std::string place = variable_ + " = " + roundedNumber(found.at, 6);
+        const bool isBounded = std::isfinite(found.bound);
+        if (!isBounded) places_.unsettled.push_back({interval_.low, interval_.high});
+        if (!isBounded) places_.why = "no bound is known";
+        if (found.isDifferent) {
+            places_.verdict = "no: they differ by " + number(found.largest) + " at " + place +
+                              (isBounded ? ", and nowhere by more than " + number(found.bound) + ", proven" : "");
+        } else if (isBounded) {
+            places_.verdict = "yes, to within " + number(found.bound) + ", proven";
+        } else {
+            places_.verdict = "they differ by " + number(found.largest) + " at most where it was looked, not proven";
+        }
+    }
+
     std::shared_ptr<const Program> compiled(const ExprPtr& e) {
         const Compiled compiled = compile(page_, e, std::span(&variable_, 1));
         if (!compiled.program) throw Refusal{compiled.problems.front()};
@@ -293,6 +320,7 @@ std::string describe(const Places& places, Sought sought, int digits) {
         const std::string low = roundedNumber(each.low, 6), high = roundedNumber(each.high, 6);
         return low == high ? "about " + low : "[" + low + ", " + high + "]";
     };
+    if (sought == Sought::Everywhere) return places.verdict;
     std::string text = "{";
     for (const FoundPlace& each : places.found) {
         if (text.size() > 1) text += ", ";

@@ -1,5 +1,7 @@
 #include "formula/statistics.h"
 
+#include "formula/total.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -8,21 +10,6 @@ namespace coulter {
 namespace {
 
 using Values = std::span<const double>;
-
-/// A sum with its rounding errors summed apart (A. Neumaier, "Rundungsfehleranalyse einiger Verfahren zur Summation
-/// endlicher Summen", 1974).
-class Total {
-public:
-    void add(double value) {
-        const double next = sum_ + value;
-        lost_ += std::abs(sum_) >= std::abs(value) ? (sum_ - next) + value : (value - next) + sum_;
-        sum_ = next;
-    }
-    double value() const { return std::isfinite(sum_) ? sum_ + lost_ : sum_; }
-
-private:
-    double sum_ = 0, lost_ = 0;
-};
 
 double total(Values values, Values) {
     Total sum;

@@ -54,6 +54,7 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
             break;
         }
         Curve curve;
+        curve.provesIntegrals = context.format >= 4;
         curve.program = std::move(point.program);
         if (components == 3) {
             curve.inSpace = curve.program;
@@ -117,6 +118,7 @@ std::shared_ptr<const Source> furtherCurve(const ReadingContext& context, const 
     }
     const Line& line = *context.page.find(variable, LineKind::Variable);
     Curve curve;
+    curve.provesIntegrals = context.format >= 4;
     curve.program = std::move(value.program);
     curve.variable = variable;
     curve.interval = line.interval;

@@ -40,13 +40,14 @@ public:
         add(p.integrals.size());
         for (const Program::Integral& integral : p.integrals) {
             add(integral.integrand);
+            add(integral.over);
             add(integral.operands.size());
             for (const std::uint32_t operand : integral.operands) add(operand);
         }
         add(p.outputs.size());
         for (const std::uint32_t output : p.outputs) add(output);
     }
-    void add(const Curve& curve) { add(curve.program), add(curve.interval), add(curve.grid); }
+    void add(const Curve& curve) { add(curve.program), add(curve.interval), add(curve.grid), add(curve.provesIntegrals); }
     /// By where the numbers are kept, for as long as the samples hold them.
     void add(const Columns& columns) {
         for (const Column& column : columns.numbers) add(column.get());

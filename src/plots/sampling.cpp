@@ -16,6 +16,11 @@
 namespace coulter {
 namespace {
 
+/// Whether its integrals, if it has any, do not stand in the way of proofs.
+bool canHaveProofs(const Curve& curve) {
+    return curve.program->integrals.empty() || (curve.provesIntegrals && hasJets(*curve.program));
+}
+
 constexpr int coarsePoints = 400;
 constexpr int coarseFieldPoints = 48;
 constexpr double mostSurfacePoints = 4e6; // more than a picture of one has dots
@@ -95,8 +100,9 @@ CurveSamples sample(const Curve& curve, const std::vector<FinerStretch>& finer, 
     Tolerance tolerance = effort.tolerance;
     tolerance.finer = finer;
     CurveEffort allowed;
-    // With integrals nothing is proven: asking for it costs nothing, and the samples are the same either way.
-    allowed.proofs = effort.proofs || !curve.program->integrals.empty() ? Proofs::All : Proofs::None;
+    // Where nothing can be proven asking for it costs nothing, and the samples are the same either way.
+    allowed.proofs = effort.proofs || !canHaveProofs(curve) ? Proofs::All : Proofs::None;
+    allowed.integrals = curve.provesIntegrals;
     allowed.watch = watch.proving;
     if (std::isfinite(effort.operations)) {
         allowed.mostEvaluations =
@@ -238,7 +244,7 @@ Samples sampleSource(const Source& source, const std::vector<FinerStretch>& fine
 
 bool canBeProven(const Source& source) {
     const Curve* curve = std::get_if<Curve>(&source);
-    return curve && isAdaptive(curve->grid) && curve->program->integrals.empty();
+    return curve && isAdaptive(curve->grid) && canHaveProofs(*curve);
 }
 
 bool hasDearProofs(const Source& source) {

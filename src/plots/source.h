@@ -25,6 +25,7 @@ struct Curve {
     std::string variable;
     Interval interval;
     Grid grid;
+    bool provesIntegrals = true; ///< recipes of the first three formats did not
 
     /// Whether it is y = f(x), with the variable on the horizontal scale.
     bool isFunction() const { return program->outputs.size() == 1; }

@@ -160,7 +160,7 @@ private:
         --effort_.evaluationsLeft;
         ++evaluations_;
         const Input input = inputOver(part);
-        const auto found = curve_({input.jet}, {input.radius});
+        const auto found = curve_(std::span(&input.jet, 1), {input.radius});
         const auto scaled = [&](const Scale& scale, const Jet<1>& jet) {
             return scale.logarithmic ? applied<1>(Kernel::Ln, jet, {input.radius}) : jet;
         };
@@ -272,6 +272,7 @@ ProofEffort ProofEffort::of(const Program& curve, double mostOperations) {
     const double cost = costOf(curve);
     return {static_cast<std::size_t>(std::min(mostEvaluations, mostOperations / cost)),
             static_cast<std::size_t>(std::min(mostEvaluations, partInVain * mostOperations / cost)),
+            true,
             {}};
 }
 
@@ -285,7 +286,7 @@ std::vector<double> certify(CurveSamples& samples, const Program& curve, const P
         for (std::size_t i = 0; i + 1 < stretch.x.size(); ++i)
             samples.certificate.length += certifier.chordOf(stretch, i).lengthWithin(map.x.length, map.y.length);
     }
-    if (!curve.integrals.empty() || curve.outputs.size() > 2) return {};
+    if ((!curve.integrals.empty() && !(effort.integrals && hasJets(curve))) || curve.outputs.size() > 2) return {};
     return certifier.run(samples);
 }
 

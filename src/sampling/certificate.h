@@ -12,6 +12,7 @@ using ProvenChords = std::map<std::pair<double, double>, double>;
 struct ProofEffort {
     std::size_t evaluationsLeft = 0;
     std::size_t inVainLeft = 0; ///< of these, for chords that are not proven in the end
+    bool integrals = true;      ///< whether curves with integrals are tried, too
     bool isSpent() const { return evaluationsLeft == 0 || inVainLeft == 0; }
     std::function<void(const CurveSamples&)> watch = {}; ///< told now and then what is proven so far
     /// So many operations on bounds: fewer evaluations of a larger formula.
@@ -27,7 +28,7 @@ struct ProofEffort {
 /// Where the bounds show instead that the curve leaves a chord by more than the tolerance, such as at a narrow peak
 /// between two points, a place (of the parameter) of that is returned.
 ///
-/// @param curve  x ↦ y or t ↦ (x, y); one with an integral that varies has no bounded derivatives: nothing is tried
+/// @param curve  x ↦ y or t ↦ (x, y); of integrals only those have bounded derivatives that `IntegralJet` fits
 /// @param effort  what is left of it; when nothing is, the rest stays estimated
 /// @param known  if given, its chords are not proven again, and those that are proven now are added
 /// Method: over a part of width h the curve, as scales show it, lies within its Taylor form of second order about the

@@ -69,6 +69,7 @@ private:
     /// Proves what can be proven and checks the rest at further points, until neither finds a fault any more.
     CurveSamples proven() {
         ProofEffort effort = ProofEffort::of(f_, effort_.mostProofOperations);
+        effort.integrals = effort_.integrals;
         effort.watch = effort_.watch;
         const std::size_t all = effort.evaluationsLeft;
         for (int search = 0;; ++search) {
@@ -105,7 +106,7 @@ private:
         }
         if (high > ts.back()) ts.push_back(high);
         knots_ = probe_.at(ts);
-        fixBorders(findPieceBorders(f_, ts, stop_));
+        fixBorders(PieceFinder(f_)(ts, {}, stop_));
         for (const FinerStretch& finer : tolerance_.finer) {
             for (const double end : {finer.low, finer.high}) fix(end, PointState::Estimated);
         }

@@ -31,6 +31,7 @@ struct CurveEffort {
     Proofs proofs = Proofs::None;
     std::size_t mostEvaluations = 1'000'000; ///< of the function
     double mostProofOperations = 2e7;        ///< of arithmetic on bounds (see costOf)
+    bool integrals = true;                   ///< whether curves with integrals are proven, too
     /// Told now and then while chords are being proven, with what is known so far.
     std::function<void(const CurveSamples&)> watch = {};
 };

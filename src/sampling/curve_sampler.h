@@ -1,4 +1,5 @@
 #pragma once
+#include "formula/piece_borders.h"
 #include "sampling/curve.h"
 
 #include <algorithm>
@@ -81,10 +82,6 @@ struct SteepPlace {
 };
 SteepPlace findSteepPlace(CurveProbe& probe, const Knot& left, const Knot& right, double tolerance);
 
-/// A double strictly between two others, or either of them if there is none: bisecting by it ends soon even where both
-/// are of different magnitude.
-double between(double a, double b);
-
 /// Distance in mm of a knot from the chord between two others (not from the line through them).
 double distanceFromChord(const Knot& knot, const Knot& a, const Knot& b);
 
@@ -95,21 +92,9 @@ double distanceFromChord(const Knot& knot, const Knot& a, const Knot& b);
 /// tolerance.
 std::vector<std::size_t> fewestKnots(std::span<const Knot> knots, double tolerance, double longest = 1e300);
 
-/// Where the formula changes its piece: neighbouring values of the parameter between which a comparison, a sign, a
-/// whole part or the like comes out differently.
-struct PieceBorder {
-    double before = 0;
-    double after = 0;
-};
-/// @param looks  ascending values of the parameter; borders are sought between neighbours
-std::vector<PieceBorder> findPieceBorders(const Program& f, std::span<const double> looks, const std::stop_token& stop);
-
 /// Where the line goes up and down again and again within a tenth of a millimetre, and what was found unresolved.
 /// @param along  millimetres along the parameter
 std::vector<Band> findBands(const CurveSamples& samples, const PanelMap& map, const AxisMap& along,
                             std::vector<Band> unresolved);
-
-/// Of two neighbouring doubles the one a person would write: 1 rather than 0.9999999999999999.
-double simpler(double a, double b);
 
 } // namespace coulter

@@ -64,19 +64,6 @@ double farthestOut(const Knot& knot) { return std::max(std::abs(knot.u), std::ab
 
 } // namespace
 
-double between(double a, double b) {
-    const double middle = a / 2 + b / 2;
-    // Across zero, and far apart in magnitude, halving the exponent ends sooner than halving the distance.
-    if (a != 0 && b != 0 && (a < 0) == (b < 0)) {
-        const double ratio = std::abs(a / b);
-        if (ratio > 1e3 || ratio < 1e-3) return std::copysign(std::sqrt(std::abs(a)) * std::sqrt(std::abs(b)), a);
-    } else if (a == 0 || b == 0) {
-        const double other = a == 0 ? b : a;
-        if (std::abs(other) < 1e-150) return other / 1024 != 0 ? other / 1024 : other / 2;
-    }
-    return middle;
-}
-
 Boundary findBoundary(CurveProbe& probe, Knot defined, Knot undefined) {
     Halving halving(probe);
     for (int step = 0; step < 1200; ++step) {

@@ -156,8 +156,9 @@ MathPtr seriesMath(const Expr& e) {
 
 MathPtr integralMath(const Expr& e) {
     // A limit that is no single symbol needs its room, the dk a little space before it.
+    MathPtr sign = e.principal ? mathRow({mathWord("p.v."), mathSpace(0.15)}) : mathRow({});
     return mathRow(
-        {mathLarge("∫", formulaMath(withoutGroup(*e.operands[0])), formulaMath(withoutGroup(*e.operands[1]))),
+        {sign, mathLarge("∫", formulaMath(withoutGroup(*e.operands[0])), formulaMath(withoutGroup(*e.operands[1]))),
          mathSpace(0.1), formulaMath(*e.operands[2]), mathSpace(0.22), mathWord("d"), nameMath(e.text)});
 }
 

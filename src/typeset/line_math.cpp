@@ -142,9 +142,36 @@ std::vector<MathPtr> tableTerms(const Line& line) {
     return {mathRow(std::move(head)), mathRow(std::move(end))};
 }
 
+/// What is analysed, then what was taken as the period, and the harmonics that there are.
+std::vector<MathPtr> fourierTerms(const Line& line) {
+    const bool spectrum = line.transform == Transform::Spectrum;
+    std::vector<MathPtr> head{namesMath(line), mathSymbol("=", MathClass::Relation)};
+    appendWord(head, line.transform == Transform::Coefficients ? "Fourier coefficients of"
+                     : spectrum                                ? "spectrum of"
+                                                               : "spectral derivative of");
+    if (line.body) head.push_back(formulaMath(*line.body));
+    if (line.along) {
+        appendWord(head, "by");
+        head.push_back(formulaMath(*line.along));
+    }
+    if (!line.value) return {mathRow(std::move(head))};
+    std::vector<MathPtr> end{mathWord(",", MathClass::Ordinary, Ink::Muted)};
+    appendWord(end, "period");
+    end.push_back(valueMath(roundedNumber(*line.value, 6), Ink::Answer));
+    if (spectrum) {
+        appendWord(end, "and wave numbers");
+        end.push_back(
+            mathRow({nameMath(line.unknowns[0]), mathSymbol("=", MathClass::Relation), mathSymbol("2"), nameMath("π"),
+                     nameMath("m"), mathSymbol("/"), valueMath(roundedNumber(*line.value, 6), Ink::Answer)}));
+    }
+    if (line.transform != Transform::Derivative)
+        appendWord(end, "up to m = " + std::to_string(line.columns[0]->size() - 1));
+    return {mathRow(std::move(head)), mathRow(std::move(end))};
+}
+
 /// What is looked for, along what, and each place that was found.
 std::vector<MathPtr> searchTerms(const Line& line) {
-    static constexpr const char* words[] = {"zeros of", "extrema of", "maximum of", "minimum of", "inflections of"};
+    static constexpr const char* words[] = {"zeros of", "extrema of", "maximum of", "minimum of", "inflections of", ""};
     std::vector<MathPtr> head;
     if (!line.name.empty()) {
         head.push_back(nameMath(line.name));
@@ -157,7 +184,8 @@ std::vector<MathPtr> searchTerms(const Line& line) {
     } else {
         head.push_back(formulaMath(*line.equations[0]));
     }
-    appendWord(head, "for");
+    const bool everywhere = line.sought == Sought::Everywhere;
+    appendWord(head, everywhere ? "for all" : "for");
     head.push_back(nameMath(line.parameters[0]));
     if (line.low && line.high) {
         head.push_back(mathSymbol("∈", MathClass::Relation));
@@ -170,6 +198,12 @@ std::vector<MathPtr> searchTerms(const Line& line) {
     if (line.places) head.push_back(mathSpace(0.4));
     std::vector<MathPtr> terms{mathRow(std::move(head))};
     if (!line.places) return terms;
+    if (everywhere) {
+        std::vector<MathPtr> verdict;
+        appendWord(verdict, line.places->verdict);
+        terms.push_back(mathRow(std::move(verdict)));
+        return terms;
+    }
     constexpr std::size_t most = 12;
     const std::vector<FoundPlace>& found = line.places->found;
     const bool withValues = line.sought != Sought::Zeros;
@@ -266,6 +300,7 @@ MathPtr lineMath(const Line& line) {
     case LineKind::Solution:
     case LineKind::Fit:
     case LineKind::Table:
+    case LineKind::Fourier:
     case LineKind::Search: return mathRow(lineTerms(line));
     case LineKind::Question: {
         if (!line.body) return nullptr;
@@ -294,6 +329,7 @@ std::vector<MathPtr> lineTerms(const Line& line) {
     if (line.kind == LineKind::Solution || line.kind == LineKind::Fit) return solutionTerms(line);
     if (line.kind == LineKind::Table) return tableTerms(line);
     if (line.kind == LineKind::Search) return searchTerms(line);
+    if (line.kind == LineKind::Fourier) return fourierTerms(line);
     if (line.kind == LineKind::Numbers && line.body && line.body->kind == ExprKind::List) {
         std::vector<MathPtr> terms = listTerms(*line.body);
         terms.front() =

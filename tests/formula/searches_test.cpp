@@ -105,9 +105,12 @@ TEST_CASE("what cannot be settled is said, never guessed") {
     const Places jump = placesOf("[x > 1] - 0.5 = 0 for x in [0, 2]");
     CHECK(jump.found.empty());
     CHECK(!jump.areAll());
-    // Integrals have error estimates, which prove nothing.
+    // Series have error estimates, which prove nothing; an integral has proven bounds.
+    CHECK(!placesOf("sum_{n=0}^{inf} (-1)^n x^(2n + 1)/(2n + 1)! = 0.5 for x in [0, 2]").areAll());
     const Places integral = placesOf("int_0^x cos(t) dt = 0.5 for x in [0, 2]");
-    CHECK(!integral.areAll());
+    CHECK(integral.areAll());
+    REQUIRE(integral.found.size() == 1);
+    CHECK(integral.found[0].at == Approx(M_PI / 6).epsilon(1e-14));
 }
 
 TEST_CASE("extrema, inflections, and where a function is largest") {

@@ -121,3 +121,14 @@ TEST_CASE("the tip of a needle is not cut off") {
     for (const std::size_t k : fewestKnots(knots, 0.02)) highest = std::max(highest, knots[k].v);
     CHECK(highest == 50);
 }
+
+TEST_CASE("the tolerance is finer where more was asked for") {
+    Tolerance tolerance = 0.02;
+    tolerance.finer = {{1, 2, 2}, {3, 4, 5}};
+    CHECK(tolerance.at(0) == 0.02);
+    CHECK(tolerance.at(1) == 0.005);
+    CHECK(tolerance.at(2) == 0.02);
+    CHECK(tolerance.at(3.5) == Approx(0.0008));
+    CHECK(tolerance.finerAt(2.5) == nullptr);
+    CHECK(tolerance.finerAt(1.5)->times == 2);
+}

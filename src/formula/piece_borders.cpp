@@ -1,4 +1,4 @@
-#include "sampling/curve_sampler.h"
+#include "formula/piece_borders.h"
 
 #include "formula/text.h"
 
@@ -11,12 +11,6 @@ namespace {
 
 /// More borders than that are too many to be drawn as what they are.
 constexpr std::size_t mostBorders = 4'000;
-
-/// An operation of the formula whose result changes its piece, and its operands among the outputs.
-struct Switch {
-    Kernel kernel = Kernel::Count;
-    std::size_t first = 0, second = 0;
-};
 
 bool switches(Kernel kernel) {
     switch (kernel) {
@@ -48,15 +42,10 @@ double pieceOf(Kernel kernel, double a, double b) {
     }
 }
 
-/// The part of a program that computes the operands of its switches, each step in a register of its own.
-struct SwitchProgram {
-    Program program;
-    std::vector<Switch> switches;
-};
+} // namespace
 
-SwitchProgram switchProgram(const Program& f) {
-    SwitchProgram made;
-    Program& all = made.program;
+PieceFinder::PieceFinder(const Program& f) {
+    Program& all = program_; // each step in a register of its own
     all.inputCount = f.inputCount;
     all.constants = f.constants;
     all.integrals = f.integrals;
@@ -72,7 +61,7 @@ SwitchProgram switchProgram(const Program& f) {
         const bool isSwitch = step.special == nullptr && step.integral < 0 && switches(step.kernel);
         if (isSwitch) {
             const auto at = all.outputs.size();
-            made.switches.push_back({step.kernel, at, at + (step.operandCount > 1 ? 1 : 0)});
+            switches_.push_back({step.kernel, at, at + (step.operandCount > 1 ? 1 : 0)});
             for (std::uint32_t k = 0; k < step.operandCount; ++k) all.outputs.push_back(step.operands[k]);
         }
         const auto fresh = firstTemporary + static_cast<std::uint32_t>(all.instructions.size());
@@ -91,34 +80,46 @@ SwitchProgram switchProgram(const Program& f) {
         kept.push_back(*step);
     }
     all.instructions.assign(kept.rbegin(), kept.rend());
-    return made;
 }
 
-} // namespace
+double between(double a, double b) {
+    const double middle = a / 2 + b / 2;
+    // Across zero, and far apart in magnitude, halving the exponent ends sooner than halving the distance.
+    if (a != 0 && b != 0 && (a < 0) == (b < 0)) {
+        const double ratio = std::abs(a / b);
+        if (ratio > 1e3 || ratio < 1e-3) return std::copysign(std::sqrt(std::abs(a)) * std::sqrt(std::abs(b)), a);
+    } else if (a == 0 || b == 0) {
+        const double other = a == 0 ? b : a;
+        if (std::abs(other) < 1e-150) return other / 1024 != 0 ? other / 1024 : other / 2;
+    }
+    return middle;
+}
 
 double simpler(double a, double b) { return shortestNumber(a).size() < shortestNumber(b).size() ? a : b; }
 
-std::vector<PieceBorder> findPieceBorders(const Program& f, std::span<const double> looks,
-                                          const std::stop_token& stop) {
-    const SwitchProgram made = switchProgram(f);
-    if (made.switches.empty() || looks.size() < 2) return {};
-    Evaluator evaluator(made.program);
+std::vector<PieceBorder> PieceFinder::operator()(std::span<const double> looks, std::span<const double> others,
+                                                 const std::stop_token& stop) {
+    if (switches_.empty() || looks.size() < 2) return {};
+    Evaluator evaluator(program_);
     evaluator.limit(stop, std::numeric_limits<std::int64_t>::max());
-    const std::size_t outputs = made.program.outputs.size();
+    const std::size_t outputs = program_.outputs.size();
     std::vector<std::vector<double>> seen(outputs, std::vector<double>(looks.size()));
     std::vector<double*> into;
     for (auto& column : seen) into.push_back(column.data());
-    const double* in = looks.data();
-    evaluator(std::span(&in, 1), into, looks.size());
+    std::vector<std::vector<double>> same;
+    for (const double other : others) same.emplace_back(looks.size(), other);
+    std::vector<const double*> in{looks.data()};
+    for (const auto& column : same) in.push_back(column.data());
+    evaluator(in, into, looks.size());
 
     std::vector<double> here(outputs);
     std::vector<double*> intoHere;
     for (double& value : here) intoHere.push_back(&value);
     std::vector<PieceBorder> borders;
-    for (const Switch& each : made.switches) {
+    for (const Switch& each : switches_) {
         const auto pieceAt = [&](double t) {
-            const double* at = &t;
-            evaluator(std::span(&at, 1), intoHere, 1);
+            in[0] = &t;
+            evaluator(in, intoHere, 1);
             const double a = here[each.first], b = here[each.second];
             return std::isnan(a) || std::isnan(b) ? std::nan("") : pieceOf(each.kernel, a, b);
         };

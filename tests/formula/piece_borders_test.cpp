@@ -1,5 +1,5 @@
+#include "formula/piece_borders.h"
 #include "formula/plotted.h"
-#include "sampling/curve_sampler.h"
 
 #include <catch2/catch.hpp>
 #include <cmath>
@@ -16,7 +16,7 @@ std::vector<PieceBorder> borders(const std::string& formula, double low, double 
     const auto program = compile(page, plotted.expression, plotted.variables).program;
     std::vector<double> at;
     for (int i = 0; i <= looks; ++i) at.push_back(low + (high - low) * i / looks);
-    return findPieceBorders(*program, at, {});
+    return PieceFinder(*program)(at, {}, {});
 }
 
 /// Whether a border stands at a place, to so many neighbouring doubles.
@@ -68,21 +68,10 @@ TEST_CASE("formulas of one piece have no borders, and undefined parts none eithe
     std::stop_source stop;
     stop.request_stop();
     const std::vector<double> two{0, 1};
-    CHECK(findPieceBorders(Program{}, two, stop.get_token()).empty());
+    CHECK(PieceFinder(Program{})(two, {}, stop.get_token()).empty());
 }
 
 TEST_CASE("of two neighbours the one a person would write is simpler") {
     CHECK(simpler(1, std::nextafter(1, 2)) == 1);
     CHECK(simpler(std::nextafter(0.7, 0), 0.7) == 0.7);
-}
-
-TEST_CASE("the tolerance is finer where more was asked for") {
-    Tolerance tolerance = 0.02;
-    tolerance.finer = {{1, 2, 2}, {3, 4, 5}};
-    CHECK(tolerance.at(0) == 0.02);
-    CHECK(tolerance.at(1) == 0.005);
-    CHECK(tolerance.at(2) == 0.02);
-    CHECK(tolerance.at(3.5) == Approx(0.0008));
-    CHECK(tolerance.finerAt(2.5) == nullptr);
-    CHECK(tolerance.finerAt(1.5)->times == 2);
 }

@@ -1,0 +1,46 @@
+#pragma once
+#include "formula/program.h"
+
+#include <span>
+#include <stop_token>
+#include <vector>
+
+namespace coulter {
+
+/// Where a formula changes its piece: neighbouring values of its first input between which a comparison, a sign, a
+/// whole part or the like comes out differently.
+struct PieceBorder {
+    double before = 0;
+    double after = 0;
+};
+
+/// Finds these borders, by bisection down to neighbouring numbers. Holds working memory, so each thread has its own.
+class PieceFinder {
+public:
+    explicit PieceFinder(const Program& f);
+
+    /// Whether there is anything in the formula that has pieces.
+    bool hasPieces() const { return !switches_.empty(); }
+    /// @param looks   ascending values of the first input; borders are sought between neighbours
+    /// @param others  values of the other inputs
+    std::vector<PieceBorder> operator()(std::span<const double> looks, std::span<const double> others,
+                                        const std::stop_token& stop);
+
+private:
+    /// An operation of the formula whose result changes its piece, and its operands among the outputs.
+    struct Switch {
+        Kernel kernel = Kernel::Count;
+        std::size_t first = 0, second = 0;
+    };
+    Program program_; ///< the part that computes the operands of switches
+    std::vector<Switch> switches_;
+};
+
+/// A double strictly between two others, or either of them if there is none: bisecting by it ends soon even where both
+/// are of different magnitude.
+double between(double a, double b);
+
+/// Of two neighbouring doubles the one a person would write: 1 rather than 0.9999999999999999.
+double simpler(double a, double b);
+
+} // namespace coulter

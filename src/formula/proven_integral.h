@@ -1,0 +1,38 @@
+#pragma once
+#include "formula/bounds_arithmetic.h"
+#include "formula/jet.h"
+#include "formula/taylor.h"
+
+#include <optional>
+
+namespace coulter {
+
+/// Proven bounds of the integral of a program by its first input, as long as it is defined and piecewise smooth between
+/// the limits, but for parts too small to count.
+///
+/// Method: Taylor's formula about the middle of each part, with the bounded coefficient of the highest order as its
+/// remainder (G. Corliss, L. B. Rall, "Adaptive, self-validating numerical quadrature", 1987); where a part has no such
+/// series, the same with the second derivative (special functions), or bounds of its values (corners, jumps). Parts are
+/// halved where they are least sharp.
+class ProvenIntegral {
+public:
+    /// The program must outlive this.
+    explicit ProvenIntegral(const Program& integrand);
+
+    /// @param others    bounds within which the integrand's further inputs are held
+    /// @param wanted    the width of the bounds at which halving ends, as a part of the integral of the magnitude
+    /// @param mostParts however wide they are then
+    /// @return none where no bounds are known
+    std::optional<Bounds> operator()(const Bounds& low, const Bounds& high, std::span<const Bounds> others,
+                                     double wanted = 1e-15, int mostParts = 400);
+
+private:
+    struct Part;
+    Part over(double low, double high, std::span<const Bounds> others);
+
+    TaylorEvaluator series_;
+    IntervalEvaluator values_;
+    JetEvaluator<1> slopes_;
+};
+
+} // namespace coulter
