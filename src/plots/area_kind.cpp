@@ -2,6 +2,7 @@
 #include "drawing/colours.h"
 #include "formula/expr_build.h"
 #include "formula/text.h"
+#include "plots/area_estimates.h"
 #include "plots/column_source.h"
 #include "plots/common_settings.h"
 #include "plots/curve_source.h"
@@ -49,8 +50,32 @@ constexpr Setting valueSetting{.key = "value",
                                .type = SettingType::Truth,
                                .usual = false};
 
-const Setting* const settings[] = {&toSetting,    &fromSetting,  &untilSetting,      &colourSetting,
-                                   &belowSetting, &valueSetting, &areaOpacitySetting};
+const Setting estimateSetting{.key = "estimate",
+                              .label = "estimate",
+                              .meaning =
+                                  "rectangles, trapezoids or triangles drawn over it, and what they add up to, for as "
+                                  "many parts, twice and four times as many",
+                              .type = SettingType::Word,
+                              .usual = std::string(areaRuleWords[0]),
+                              .words = areaRuleWords,
+                              .isStyle = false};
+
+const Setting partsSetting{.key = "parts",
+                           .label = "parts",
+                           .meaning = "of the interval, for the estimate",
+                           .type = SettingType::Number,
+                           .usual = 8.0,
+                           .least = 1,
+                           .greatest = 1000,
+                           .step = 1,
+                           .isStyle = false,
+                           .needs = "estimate"};
+
+const Setting* const settings[] = {&toSetting,    &fromSetting,     &untilSetting, &colourSetting,     &belowSetting,
+                                   &valueSetting, &estimateSetting, &partsSetting, &areaOpacitySetting};
+
+AreaRule ruleOf(const Settings& set) { return static_cast<AreaRule>(word(set, estimateSetting)); }
+int partsOf(const Settings& set) { return static_cast<int>(std::round(number(set, partsSetting))); }
 
 /// Limits the curves of a plot to the part that is wanted.
 void limit(const ReadingContext& context, const Plot& plot, const Plotted& plotted, Drawn& drawn, Problems& problems) {
@@ -118,9 +143,14 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
     Reading reading = readCurvesWithFoot(context, plot, plotted, path);
     for (Drawn& drawn : reading.drawn) {
         limit(context, plot, plotted, drawn, reading.problems);
-        if (!truth(plot.settings, valueSetting) || !reading.problems.empty()) continue;
+        const bool estimated = ruleOf(plot.settings) != AreaRule::None;
+        if ((!truth(plot.settings, valueSetting) && !estimated) || !reading.problems.empty()) continue;
         const ExprPtr foot = furtherExpression(context, plotted, text(plot.settings, toSetting), reading.problems);
-        if (foot) drawn.words = areaWords(context, plotted, drawn, foot);
+        if (foot && truth(plot.settings, valueSetting)) drawn.words = areaWords(context, plotted, drawn, foot);
+        if (estimated)
+            drawn.words += (drawn.words.empty() ? "" : "\n") +
+                           estimateWords(*curveOf(drawn), std::get<Curve>(*drawn.parts[1].source),
+                                         ruleOf(plot.settings), partsOf(plot.settings));
         drawn.names = std::make_shared<const KnownNames>(context.page.names);
     }
     if (!reading.problems.empty()) reading.drawn.clear();
@@ -227,7 +257,6 @@ void addSides(Sides& sides, const std::vector<Point>& first, const std::vector<P
 /// The words in the middle of what is drawn.
 void drawWords(const Drawn& drawn, const Frame& frame, const Polylines& polygons, Canvas& canvas) {
     if (drawn.words.empty() || polygons.empty()) return;
-    const Box box = labelBox(drawn.words, FontId::Text, 0.92 * canvas.letterSize(), *drawn.names);
     // Where there is most room from edge to edge, at one of many places.
     Point best{frame.rect.x + frame.rect.width / 2, frame.rect.y + frame.rect.height / 2};
     double most = 0;
@@ -249,9 +278,48 @@ void drawWords(const Drawn& drawn, const Frame& frame, const Polylines& polygons
             best = {x, (low + high) / 2};
         }
     }
-    const double left =
-        std::clamp(best.x - box.width / 2, frame.rect.x, std::max(frame.rect.x, frame.rect.right() - box.width));
-    canvas.text(box, {left, best.y + box.ascent / 3}, inkColour);
+    std::vector<Box> lines;
+    for (std::size_t begin = 0; begin <= drawn.words.size();) {
+        const std::size_t end = std::min(drawn.words.size(), drawn.words.find('\n', begin));
+        lines.push_back(
+            labelBox(drawn.words.substr(begin, end - begin), FontId::Text, 0.92 * canvas.letterSize(), *drawn.names));
+        begin = end + 1;
+    }
+    const double step = 1.2 * canvas.letterSize();
+    double baseline = best.y + lines[0].ascent / 3 - step * static_cast<double>(lines.size() - 1) / 2;
+    for (const Box& box : lines) {
+        const double left =
+            std::clamp(best.x - box.width / 2, frame.rect.x, std::max(frame.rect.x, frame.rect.right() - box.width));
+        canvas.text(box, {left, baseline}, inkColour);
+        baseline += step;
+    }
+}
+
+/// The figures by which the area is estimated, as thin lines.
+void drawEstimate(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
+    if (ruleOf(drawn.settings) == AreaRule::None) return;
+    // What is straight in the user's coordinates bends on other than linear scales.
+    constexpr int steps = 12;
+    const bool straight = frame.map.x.kind == ScaleKind::Linear && frame.map.y.kind == ScaleKind::Linear;
+    Polylines lines;
+    for (const auto& outline : estimateArea(*curveOf(drawn), std::get<Curve>(*drawn.parts[1].source),
+                                            ruleOf(drawn.settings), partsOf(drawn.settings))
+                                   .outlines) {
+        std::vector<Point> line;
+        for (std::size_t i = 0; i + 1 < outline.size(); ++i) {
+            const auto &a = outline[i], &b = outline[i + 1];
+            for (int k = 0; k < (straight ? 1 : steps); ++k) {
+                const double part = static_cast<double>(k) / steps;
+                line.push_back(frame.onSheet(a[0] + part * (b[0] - a[0]), a[1] + part * (b[1] - a[1])));
+            }
+        }
+        line.push_back(frame.onSheet(outline.back()[0], outline.back()[1]));
+        for (Point& p : line) {
+            if (!std::isfinite(p.y)) p.y = frame.beyondZero();
+        }
+        lines.push_back(std::move(line));
+    }
+    canvas.stroke(lines, {drawn.colour, 0.18});
 }
 
 /// One polygon wherever both curves are there; where they cross it turns inside out, which fills both sides.
@@ -276,6 +344,7 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     } else {
         canvas.fill(polygons, paintOf(drawn));
     }
+    drawEstimate(drawn, frame, canvas);
     drawWords(drawn, frame, polygons, canvas);
 }
 

@@ -1,5 +1,6 @@
 #include "composition/figure.h"
 #include "drawing/svg_writer.h"
+#include "formula/text.h"
 #include "make_document.h"
 
 #include <catch2/catch.hpp>
@@ -96,4 +97,52 @@ TEST_CASE("a line, its stems and the area under it are sampled once, and share o
     CHECK(itemAt(figure, frame.onSheet(1.75, 0.3), 0.5).index == 3);
     CHECK(itemAt(figure, frame.onSheet(1.5, 0.5), 0.5).index == 2);
     CHECK(itemAt(figure, frame.onSheet(1.75, 2), 0.5).index == 1);
+}
+
+TEST_CASE("an estimate draws its figures to their size, and says what they add up to") {
+    struct Case {
+        const char* rule;
+        double sum; ///< of x^2 over [0, 2] by four parts
+        std::size_t corners;
+    };
+    for (const Case& c :
+         {Case{"left rectangles", 1.75, 4}, Case{"middle rectangles", 2.625, 4}, Case{"right rectangles", 3.75, 4},
+          Case{"trapezoids", 2.75, 4}, Case{"triangles", 1.875, 3}}) {
+        INFO(c.rule);
+        const Figure figure = area({"f(x) = x^2", "x in [0, 2]"}, {{"estimate", std::string(c.rule)}, {"parts", 4.0}});
+        REQUIRE(figure.panels[0].problems[0].empty());
+        const Drawn& drawn = figure.panels[0].drawn[0];
+        const std::string first = std::string("4 ") + c.rule + ": " + roundedNumber(c.sum, 5);
+        CHECK(drawn.words.starts_with(first));
+        CHECK((drawn.words.find("; 8: ") != std::string::npos) == (c.corners == 4));
+        // Its outlines are strokes of the plot; together they enclose what is said.
+        double enclosed = 0;
+        std::size_t outlines = 0;
+        for (std::size_t i = figure.owned[0].first; i < figure.owned[0].last; ++i) {
+            const auto* stroke = std::get_if<StrokeItem>(&figure.scene.items[i]);
+            if (!stroke) continue;
+            for (const auto& line : stroke->lines) {
+                CHECK(line.size() == c.corners);
+                enclosed += size({{line}, {}, 1, true});
+                ++outlines;
+            }
+        }
+        CHECK(outlines == 4);
+        CHECK(enclosed / perUnit(figure.panels[0].frame()) == Approx(c.sum).epsilon(1e-6));
+    }
+}
+
+TEST_CASE(
+    "one triangle has its tip where the curve is highest; trapezoids over two curves that cross count both sides") {
+    const Figure one =
+        area({"f(x) = sin(x)", "x in [0, pi]"}, {{"estimate", std::string("triangles")}, {"parts", 1.0}});
+    CHECK(one.panels[0].drawn[0].words == "1 triangle: 1.5708");
+    const Figure crossing =
+        area({"f(x) = x", "x in [-1, 1]"}, {{"estimate", std::string("trapezoids")}, {"parts", 1.0}});
+    CHECK(crossing.panels[0].drawn[0].words.starts_with("1 trapezoid: 1; 2: 1; 4: 1"));
+    // Beside the integral's own value.
+    const Figure both = area({"f(x) = x", "x in [0, 2]"},
+                             {{"estimate", std::string("left rectangles")}, {"parts", 2.0}, {"value", true}});
+    CHECK(both.panels[0].drawn[0].words.starts_with("2 ± "));
+    CHECK(both.panels[0].drawn[0].words.find("\n2 left rectangles: 1; 4: 1.5; 8: 1.75") != std::string::npos);
 }

@@ -59,6 +59,7 @@ Document showing(const PlotKind& kind, const Setting& setting) {
     };
     if (key == "asymptotes") plot.of = "tan(x)";
     if (key == "projections" || key == "drop lines") plot.of = "s(t)";
+    if (key == "every" && name == "stems") plot.of = "f(x)";
     if (key == "several") plot.of = "(d, 2d)";
     if (key == "size" || key == "filling" || key == "every" || key == "step" || key == "drop lines")
         also("shape", std::string("square"));
@@ -76,6 +77,7 @@ Document showing(const PlotKind& kind, const Setting& setting) {
         document.page[0] = "f(x) = x";
     }
     if (name == "contours" && key == "colour") also("labels", std::string("none"));
+    if (key == "parts") also("estimate", std::string("trapezoids"));
     if (key == "colour below") also("to", std::string("1"));
     return document;
 }
