@@ -163,6 +163,7 @@ int runCommandLine(int argc, char** argv) {
     addSample(app, status);
     addRecipe(app, status);
     addVerify(app, status);
+    addCompare(app, status);
     addFunctions(app, status);
     addKinds(app, status);
     addRemarks(app, status);

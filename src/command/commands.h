@@ -27,6 +27,7 @@ void addValue(CLI::App& app, int& status);
 void addSample(CLI::App& app, int& status);
 void addRecipe(CLI::App& app, int& status);
 void addVerify(CLI::App& app, int& status);
+void addCompare(CLI::App& app, int& status);
 void addFunctions(CLI::App& app, int& status);
 void addKinds(CLI::App& app, int& status);
 void addRemarks(CLI::App& app, int& status);

@@ -1,5 +1,7 @@
 #include "desktop/main_window.h"
 
+#include "desktop/compare_sheet.h"
+
 #include "data/attach_tables.h"
 #include "drawing/svg_writer.h"
 #include "files/export.h"
@@ -186,26 +188,53 @@ void MainWindow::say(const QString& text, bool wrong) {
     }
 }
 
-bool MainWindow::open(const QString& path) {
+std::optional<Document> MainWindow::documentIn(const QString& path, bool& isFigure) {
     const FileRead file = readFile(path.toStdString());
     if (!file.bytes) {
         say(words(file.problem), true);
-        return false;
+        return std::nullopt;
     }
     const RecipeFound found = findRecipe(*file.bytes);
     RecipeRead read = found.recipe ? readRecipe(*found.recipe) : RecipeRead{std::nullopt, found.problem};
     if (!read.document) {
         say(QFileInfo(path).fileName() + ": " + words(read.problem), true);
-        return false;
+        return std::nullopt;
     }
     const std::string folder = QFileInfo(path).absolutePath().toStdString();
     attachTables(*read.document, folder);
     const Problems changed = changedTables(*read.document, folder);
     say(changed.empty() ? "" : words(changed.front()), !changed.empty());
+    isFigure = found.format != nullptr;
+    return read.document;
+}
+
+bool MainWindow::open(const QString& path) {
+    bool isFigure = false;
+    const auto document = documentIn(path, isFigure);
+    if (!document) return false;
     page_->selectLine(-1);
     // An exported figure is not overwritten by its recipe: saving asks for a name.
-    session_.start(*read.document, found.format ? QString() : path, QFileInfo(path).completeBaseName());
+    session_.start(*document, isFigure ? QString() : path, QFileInfo(path).completeBaseName());
     remember(path);
+    return true;
+}
+
+void MainWindow::chooseComparison() {
+    page_->commitEditing();
+    const QString path =
+        QFileDialog::getOpenFileName(this, tr("Compare with a recipe or a figure"), session_.path(),
+                                     tr("Recipes and figures (*.coulter *.pdf *.svg *.png *.eps);;All files (*)"));
+    if (!path.isEmpty()) compareWith(path);
+}
+
+bool MainWindow::compareWith(const QString& path) {
+    page_->commitEditing();
+    bool isFigure = false;
+    auto other = documentIn(path, isFigure);
+    if (!other) return false;
+    auto* sheet = new CompareSheet(look_, QFileInfo(path).fileName(), std::move(*other), session_.document(), this);
+    sheet->setAttribute(Qt::WA_DeleteOnClose);
+    sheet->open();
     return true;
 }
 

@@ -30,6 +30,8 @@ public:
 
     /// Opens a recipe or an exported figure; says what is wrong if that fails. Returns whether it is open.
     bool open(const QString& path);
+    /// Shows what differs between the figure that is open and another; whether it could be read.
+    bool compareWith(const QString& path);
     /// Opens the figure that is shown at the first start, which is part of the program.
     void openDemo();
     bool save();
@@ -76,6 +78,10 @@ private:
     void chooseMap(std::size_t panel);
     void showPictures(PictureSheet* pictures);
     void openFunctions();
+    /// Asks for a figure or a recipe to compare with.
+    void chooseComparison();
+    /// The document in a file, or none and the problem said.
+    std::optional<Document> documentIn(const QString& path, bool& isFigure);
     /// Asks for a file of measured numbers.
     void chooseTable();
     /// Shows what a file, or a text, is as a table, to be taken in.

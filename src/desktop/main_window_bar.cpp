@@ -101,6 +101,7 @@ void MainWindow::makeBar() {
         if (!path.isEmpty()) saveAs(path);
     });
     action(tr("Export"), QKeySequence(Qt::CTRL | Qt::Key_E), [this] { chooseExport(); });
+    action(tr("Compare…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_D), [this] { chooseComparison(); });
     action(tr("Copy the figure"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_C), [this] { copyPicture(); });
     action(tr("Quit"), QKeySequence::Quit, [this] { close(); });
     action(tr("New line"), QKeySequence(Qt::CTRL | Qt::Key_Return), [this] { page_->addLine(); });
@@ -136,7 +137,8 @@ void MainWindow::fillDocumentMenu() {
         if (mayDiscard()) openDemo();
     });
     menu->addSeparator();
-    for (const QString& text : {tr("Save"), tr("Save as"), tr("Export"), tr("Copy the figure")}) entry(text);
+    for (const QString& text : {tr("Save"), tr("Save as"), tr("Export"), tr("Copy the figure"), tr("Compare…")})
+        entry(text);
     menu->addSeparator();
     QAction* dark = menu->addAction(tr("Dark window"), this, [this](bool on) { look_.setDark(on); });
     dark->setCheckable(true);
@@ -205,7 +207,7 @@ void MainWindow::addColumns(QMenu& menu, const Page& page, int last) {
     for (int i = 0; i < static_cast<int>(page.lines.size()); ++i) {
         const Line& line = page.lines[static_cast<std::size_t>(i)];
         const std::vector<std::string> names =
-            line.kind == LineKind::Table ? line.unknowns : std::vector<std::string>{line.name};
+            !line.unknowns.empty() ? line.unknowns : std::vector<std::string>{line.name};
         for (const std::string& name : names) {
             if (const Column column = page.columnOf(name)) all.push_back({i, name, column});
         }

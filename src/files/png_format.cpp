@@ -2,6 +2,7 @@
 #include "drawing/cairo_painter.h"
 #include "drawing/png_stream.h"
 #include "files/formats.h"
+#include "files/png_picture.h"
 
 #include <algorithm>
 #include <cmath>
@@ -97,7 +98,7 @@ std::string encode(const Raster& raster, double resolution, const std::string& r
     png_set_pHYs(png, info, perMetre, perMetre, PNG_RESOLUTION_METER);
     png_set_sRGB(png, info, PNG_sRGB_INTENT_RELATIVE);
     if (byNumber) png_set_PLTE(png, info, colours.data(), static_cast<int>(colours.size()));
-    png_set_text(png, info, texts, 2);
+    png_set_text(png, info, texts, recipe.empty() ? 1 : 2);
     if (way == Way::Plain) {
         png_set_compression_level(png, 6);
         png_set_compression_strategy(png, Z_RLE); // mostly plain paper: twice as fast, and hardly larger
@@ -151,6 +152,12 @@ std::string writePng(const Figure& figure, const std::string& recipe) {
     tbb::parallel_invoke([&] { rows = encode(raster, resolution, recipe, Way::Rows, {}); },
                          [&] { slopes = encode(raster, resolution, recipe, Way::Slopes, {}); });
     return slopes.size() < rows.size() ? slopes : rows;
+}
+
+std::optional<std::string> pngPicture(const Raster& raster, double dotsPerInch) {
+    if (raster.pixels.empty()) return std::nullopt;
+    std::string bytes = encode(raster, dotsPerInch, "", Way::Slopes, {});
+    return bytes.empty() ? std::nullopt : std::optional(std::move(bytes));
 }
 
 bool isPng(std::string_view bytes) { return bytes.starts_with("\x89PNG\r\n\x1a\n"); }

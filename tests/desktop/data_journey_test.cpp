@@ -9,6 +9,7 @@
 #include <QFile>
 #include <QLabel>
 #include <QLineEdit>
+#include <QListWidget>
 #include <QMenu>
 #include <QPushButton>
 #include <QTableView>
@@ -196,4 +197,92 @@ TEST_CASE("a page that names a table finds it when it is saved beside it, and dr
     d.settle();
     CHECK(documentOf(d) == document);
     CHECK(d.figure().figure.panels[0].problems[0].empty());
+}
+
+TEST_CASE("two figures are compared in the window: what differs, and both over one another") {
+    WindowDriver d;
+    write(d, {"x in [0, 10]", "q = 2", "f(x) = q x"});
+    QTemporaryDir folder;
+    const QString saved = folder.filePath("before.coulter");
+    REQUIRE(d.window().saveAs(saved));
+    Document changed = documentOf(d);
+    changed.page[1] = "q = 2.5";
+    d.window().session().edit(changed, "steeper");
+    d.settle();
+    REQUIRE(d.window().compareWith(saved));
+    auto* list = d.find<QListWidget>("compare-differences");
+    REQUIRE(list);
+    d.wait([&] { return list->count() > 0; });
+    CHECK(list->item(0)->text() == QString::fromUtf8("page, line 2: “q = 2” became “q = 2.5”"));
+    const QPixmap picture = d.find<QLabel>("compare-picture")->pixmap();
+    CHECK(!picture.isNull());
+    bool blue = false, orange = false;
+    const QImage image = picture.toImage();
+    for (int y = 0; y < image.height(); ++y) {
+        for (int x = 0; x < image.width(); ++x) {
+            const QColor dot = image.pixelColor(x, y);
+            blue = blue || dot.blue() > dot.red() + 60;
+            orange = orange || dot.red() > dot.blue() + 60;
+        }
+    }
+    CHECK(blue);
+    CHECK(orange);
+    CHECK(!d.window().compareWith(folder.filePath("nothing.coulter"))); // said, and nothing is lost
+    CHECK(documentOf(d) == changed);
+}
+
+TEST_CASE("Fourier sums of a function in three pieces follow N as it is run from 1 to 40") {
+    WindowDriver d;
+    write(d, {"t in [0, 8]", "N = 1, from 1 to 40", "r(t) = { t for 0 <= t < 1; 2 for 1 <= t < 3; -1 otherwise }",
+              "r(t + 4) = r(t)", "S(t, n) = Fourier sum of r(t)", "g(t) = S(t, N)"});
+    Document document = documentOf(d);
+    document.panels[0].plots = {plotOf("g(t)", "line"), plotOf("r(t)", "line")};
+    d.window().session().edit(document, "plots");
+    d.settle();
+    REQUIRE(d.figure().figure.panels[0].problems[0].empty());
+    double before = HUGE_VAL;
+    for (const int harmonics : {1, 4, 16, 40}) {
+        document.page[1] = "N = " + std::to_string(harmonics) + ", from 1 to 40";
+        d.window().session().edit(document, "N");
+        d.settle();
+        const Page& page = d.figure().figure.page;
+        REQUIRE(page.valueOf("N") == static_cast<double>(harmonics));
+        const double off = std::abs(evaluate(page, "g(2)").value() - 2);
+        CHECK(off < before);
+        before = off;
+        REQUIRE(curveSamplesOf(d.figure().figure.panels[0].drawn[0], 0)->stretches.size() == 1);
+    }
+    CHECK(before < 0.05);
+}
+
+TEST_CASE("the spectral derivative of a column is drawn beside the exact one, with what it is off by") {
+    WindowDriver d;
+    write(d, {"x in [0, 2 pi]", "f(x) = exp(sin(x))", "t = {0, 2 pi/32, ..., 2 pi - 2 pi/32}", "u = f(t)",
+              "w = spectral derivative of u by t, period 2 pi", "delta = greatest(abs(w - f'(t)))"});
+    Document document = documentOf(d);
+    document.panels[0].plots = {plotOf("f'(x)", "line"), plotOf("(t, w)", "points")};
+    document.panels[0].plots[1].name = "off by {delta:1}";
+    d.window().session().edit(document, "plots");
+    d.settle();
+    const Figure& figure = d.figure().figure;
+    REQUIRE(figure.panels[0].problems[0].empty());
+    REQUIRE(figure.panels[0].problems[1].empty());
+    CHECK(*figure.page.valueOf("δ") < 1e-8);
+    CHECK(columnsOf(figure.panels[0].drawn[1], 0)->numbers[1]->size() == 32);
+}
+
+TEST_CASE("an area says its value, and what a triangle makes of it") {
+    WindowDriver d;
+    write(d, {"x in [0, 1]", "f(x) = 4x (1 - x)"});
+    Document document = documentOf(d);
+    document.panels[0].plots = {plotOf("f(x)", "area")};
+    document.panels[0].plots[0].settings = {{"value", true}, {"estimate", std::string("triangles")}, {"parts", 1.0}};
+    d.window().session().edit(document, "area");
+    d.settle();
+    REQUIRE(d.figure().figure.panels[0].problems[0].empty());
+    const std::string words = d.figure().figure.panels[0].drawn[0].words;
+    INFO(words);
+    CHECK(words.starts_with("0.66666667 ± "));
+    CHECK(words.find("1 triangle: 0.5") != std::string::npos);
+    CHECK(evaluate(d.figure().figure.page, "f(x) = 0 for x").places->areAll());
 }
