@@ -248,11 +248,12 @@ FourierSum fourierSum(const Page& page, const Line& line) {
         const ExprPtr mean = numberExpr(1) / period *
                              runsFromTo(ExprKind::Integral, inner, numberExpr(0), period,
                                         substitute(line.body, line.parameters[0], tau));
-        const auto wave = [&](const char* name) {
-            return coefficient(line, name, order, inner, period) * callExpr(name, {phase(order, t, period)});
+        const auto sumOver = [&](const char* wave) {
+            return runsFromTo(ExprKind::Sum, n, numberExpr(1), last,
+                              coefficient(line, wave, order, inner, period) *
+                                  callExpr(wave, {phase(order, t, period)}));
         };
-        const ExprPtr term = nodeExpr(ExprKind::Group, {wave("cos") + wave("sin")});
-        const ExprPtr whole = mean + runsFromTo(ExprKind::Sum, n, numberExpr(1), last, term);
+        const ExprPtr whole = mean + sumOver("cos") + sumOver("sin");
         return {placedAt(withBrackets(whole), line.body->span), {}};
     } catch (const Refusal& refusal) {
         return {nullptr, {refusal.problem}};

@@ -6,6 +6,7 @@
 #include "formula/factors.h"
 #include "formula/jet.h"
 #include "formula/line_parser.h"
+#include "formula/sign_changes.h"
 #include "formula/simplify.h"
 #include "formula/text.h"
 #include "formula/zeros.h"
@@ -130,8 +131,19 @@ private:
         return zerosOf(program, itsSlope.get(), interval_, work);
     }
 
-    /// From those of its factors where it has some, which tell multiple zeros and poles.
     Zeros zerosIn(const ExprPtr& function) {
+        Zeros zeros = zerosByFactors(function);
+        // Of what has no bounds over whole stretches, such as a series, at least what its values show.
+        for (const Bounds& part : zeros.unsettled) {
+            if (part.high - part.low < 1e-6 * (interval_.high - interval_.low)) continue;
+            for (const Zero& each : signChanges(*compiled(function), part)) zeros.found.push_back(each);
+        }
+        std::ranges::sort(zeros.found, {}, &Zero::at);
+        return zeros;
+    }
+
+    /// From those of its factors where it has some, which tell multiple zeros and poles.
+    Zeros zerosByFactors(const ExprPtr& function) {
         const auto program = compiled(function);
         std::vector<Factor> factors = factorsOf(page_, function);
         std::vector<ZerosOfFactor> parts;

@@ -155,18 +155,24 @@ std::vector<MathPtr> fourierTerms(const Line& line) {
         head.push_back(formulaMath(*line.along));
     }
     if (!line.value) return {mathRow(std::move(head))};
-    std::vector<MathPtr> end{mathWord(",", MathClass::Ordinary, Ink::Muted)};
+    head.push_back(mathWord(",", MathClass::Ordinary, Ink::Muted));
+    std::vector<MathPtr> end;
     appendWord(end, "period");
     end.push_back(valueMath(roundedNumber(*line.value, 6), Ink::Answer));
+    std::vector<MathPtr> terms{mathRow(std::move(head))};
     if (spectrum) {
-        appendWord(end, "and wave numbers");
+        end.push_back(mathWord(",", MathClass::Ordinary, Ink::Muted));
+        terms.push_back(mathRow(std::move(end)));
+        end.clear();
+        appendWord(end, "wave numbers");
         end.push_back(
             mathRow({nameMath(line.unknowns[0]), mathSymbol("=", MathClass::Relation), mathSymbol("2"), nameMath("π"),
                      nameMath("m"), mathSymbol("/"), valueMath(roundedNumber(*line.value, 6), Ink::Answer)}));
     }
     if (line.transform != Transform::Derivative)
         appendWord(end, "up to m = " + std::to_string(line.columns[0]->size() - 1));
-    return {mathRow(std::move(head)), mathRow(std::move(end))};
+    terms.push_back(mathRow(std::move(end)));
+    return terms;
 }
 
 /// What is looked for, along what, and each place that was found.

@@ -212,3 +212,14 @@ TEST_CASE("zeros of random products of known roots are found and none is invente
     }
     CHECK(settled >= 0.9 * static_cast<double>(all));
 }
+
+TEST_CASE("of what has no bounds the zeros that its values show are found, and not called proven") {
+    const Places series = placesOf("sum_{n=0}^{inf} (-1)^n x^(2n)/(2n)! = 0 for x in [0, 8]"); // cos(x)
+    CHECK(!series.areAll());
+    REQUIRE(series.found.size() == 3);
+    for (std::size_t i = 0; i < 3; ++i) {
+        CHECK(series.found[i].at == Approx((static_cast<double>(i) + 0.5) * M_PI).epsilon(1e-12));
+        CHECK(!series.found[i].isProven);
+    }
+    CHECK(placesOf("sum_{n=1}^{inf} [x > n]/2^n - 0.6 = 0 for x in [0, 8]").found.empty()); // it jumps
+}
