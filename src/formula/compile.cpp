@@ -410,8 +410,18 @@ private:
         return known = derived.expression;
     }
 
+    static Value number(const Expr& e, const Values& argument) {
+        if (argument.size() != 1) refuse(e, "A vector is no number.", "write its components one by one");
+        return argument[0];
+    }
+
     Values pageFunction(const Expr& e, std::size_t lineIndex, const std::vector<Values>& arguments) {
         const Line& line = page_.lines[lineIndex];
+        if (line.kind == LineKind::Function && line.good() && line.points) {
+            if (!e.orders.empty())
+                throw Refusal{placed(derivativeOfFunction(page_, line, e.orders).problems.front(), e)};
+            return {builder_.interpolate(line.points, number(e, arguments[0]))};
+        }
         if (line.kind != LineKind::Function || !line.good() || !line.body)
             refuse(e, e.text + " cannot be computed: line " + std::to_string(lineIndex + 1) + " has a problem.");
         const auto key = std::make_tuple(lineIndex, e.orders, arguments);

@@ -282,6 +282,9 @@ Derived derivative(const Page& page, const ExprPtr& e, const std::string& name, 
 }
 
 Derived derivativeOfFunction(const Page& page, const Line& function, std::span<const int> orders) {
+    if (function.interpolates)
+        return {nullptr,
+                {{-1, 1, 1, function.name + " is straight between its points, and has no derivative at them.", ""}}};
     Derived result{function.body, {}};
     for (std::size_t i = 0; i < orders.size() && result.expression; ++i) {
         if (orders[i] > 0) result = derivative(page, result.expression, function.parameters[i], orders[i]);

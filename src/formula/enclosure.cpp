@@ -38,6 +38,18 @@ Enclosure encloseSpecial(ScalarFunction function, std::span<const Enclosure> ope
     return result;
 }
 
+Enclosure enclose(const Interpolation& table, const Enclosure& at) {
+    if (!at.known || at.low > at.high || std::isnan(at.low) || std::isnan(at.high)) return Enclosure::unknown();
+    const double low = std::max(at.low, table.x.front()), high = std::min(at.high, table.x.back());
+    Enclosure result{HUGE_VAL, -HUGE_VAL, true, false};
+    if (low > high) return result;
+    const Bounds bounds = table.over(low, high);
+    result = {bounds.low, bounds.high};
+    result.defined = table.holds(at.low, at.high);
+    inherit(result, at);
+    return result;
+}
+
 Enclosure Enclosure::unknown() {
     Enclosure e{-HUGE_VAL, HUGE_VAL};
     e.known = e.defined = e.continuous = false;
@@ -68,7 +80,10 @@ std::span<const Enclosure> IntervalEvaluator::operator()(std::span<const Enclosu
             for (std::size_t k = 0; k < instruction.operandCount; ++k)
                 operands[k] = registers_[instruction.operands[k]];
             result = encloseSpecial(instruction.special, {operands.data(), instruction.operandCount});
-        } else if (instruction.integral >= 0)
+        } else if (instruction.table >= 0)
+            result = enclose(*program_.tables[static_cast<std::size_t>(instruction.table)],
+                             registers_[instruction.operands[0]]);
+        else if (instruction.integral >= 0)
             result = integral(program_.integrals[static_cast<std::size_t>(instruction.integral)]);
         else
             result = enclose(instruction.kernel, registers_[instruction.operands[0]],

@@ -7,8 +7,9 @@ namespace coulter {
 namespace {
 
 /// One instruction over these values.
-double resultOf(const Program::Instruction& instruction, std::span<const double> operands) {
+double resultOf(const Program& program, const Program::Instruction& instruction, std::span<const double> operands) {
     Program alone;
+    alone.tables = program.tables;
     alone.inputCount = operands.size();
     alone.temporaryCount = 1;
     alone.instructions = {instruction};
@@ -40,7 +41,7 @@ std::vector<bool> wentThroughInfinity(const Program& program) {
             of.push_back(values[operand]);
             any = any || tainted[operand];
         }
-        const double result = resultOf(instruction, of);
+        const double result = resultOf(program, instruction, of);
         // Of a choice only what is chosen counts.
         if (instruction.kernel == Kernel::When) any = !std::isnan(result) && tainted[operands[1]];
         if (instruction.kernel == Kernel::OrElse || instruction.kernel == Kernel::IfDefined)

@@ -6,6 +6,9 @@ namespace coulter {
 /// The values of one operation while its operands run over a and b; `same`: both operands are the same value.
 Enclosure enclose(Kernel kernel, const Enclosure& a, const Enclosure& b, bool same);
 
+/// The values between points while its argument runs over an interval.
+Enclosure enclose(const Interpolation& table, const Enclosure& at);
+
 /// The values of a special function; known only while at most one of its operands varies.
 Enclosure encloseSpecial(ScalarFunction function, std::span<const Enclosure> operands);
 

@@ -95,6 +95,25 @@ template <std::size_t N> struct JetEvaluator<N>::Working {
         return r;
     }
 
+    /// Straight between its points, with corners there.
+    Jet<N> tableJet(const Program::Instruction& step, const JetRules<N>& rules) {
+        const Interpolation& table = *program.tables[static_cast<std::size_t>(step.table)];
+        const Jet<N>& at = registers[step.operands[0]];
+        Jet<N> r = JetRules<N>::constant(enclose(table, at.value));
+        r.centre = enclose(table, at.centre);
+        if (!holds(r.value) || !holds(r.centre)) {
+            JetRules<N>::forget(r);
+            return r;
+        }
+        bool isStraight = true, isStraightAtCentre = true;
+        const Bounds slope = table.slopesOver(at.value.low, at.value.high, isStraight);
+        const Bounds atCentre = table.slopesOver(at.centre.low, at.centre.high, isStraightAtCentre);
+        rules.chain(r, at, {slope, isStraight ? exactly(0) : everything()},
+                    isStraightAtCentre ? atCentre : everything());
+        rules.settle(r);
+        return r;
+    }
+
     Jet<N> integralJet(std::size_t index, const std::array<double, N>& radius) {
         std::vector<Enclosure> operands;
         for (const std::uint32_t operand : program.integrals[index].operands)
@@ -150,7 +169,9 @@ std::span<const Jet<N>> JetEvaluator<N>::operator()(std::span<const Jet<N>> inpu
     for (std::size_t i = 0; i < w.program.instructions.size(); ++i) {
         const Program::Instruction& step = w.program.instructions[i];
         Jet<N> result;
-        if (step.special) {
+        if (step.table >= 0) {
+            result = w.tableJet(step, rules);
+        } else if (step.special) {
             result = w.specialJet(step, w.specials[i], rules);
         } else if (step.integral >= 0) {
             result = w.integralJet(static_cast<std::size_t>(step.integral), radius);

@@ -61,6 +61,7 @@ struct Line {
     std::vector<std::string> units;      ///< of a table: of each column, as the line or its heading says
     std::vector<std::string> labels;     ///< of a table: words of each column's heading
     Sought sought = Sought::Zeros;       ///< of a search
+    bool interpolates = false;           ///< a function is linear between the pairs in `arguments`
     Transform transform = Transform::None;
     Measure measure = Measure::None;
     ExprPtr period, harmonics, along; ///< of a transform: clauses, and the column where samples stand; may be null
@@ -81,11 +82,12 @@ struct Line {
                                  ///< of a fit: standard error of each value
     std::vector<Column> columns; ///< of a column or random numbers: one; of a table: each; of an answered question: by
                                  ///< component
-    std::shared_ptr<const Places> places; ///< what a search found
-    ExprPtr formula;                      ///< of a question about a derivative: the answer
-    std::optional<Interval> range;        ///< of a quantity with from … to …
-    Interval interval;                    ///< of a variable or a search
-    Grid grid;                            ///< of a variable
+    std::shared_ptr<const Places> places;               ///< what a search found
+    std::shared_ptr<const struct Interpolation> points; ///< of a function that interpolates columns
+    ExprPtr formula;                                    ///< of a question about a derivative: the answer
+    std::optional<Interval> range;                      ///< of a quantity with from … to …
+    Interval interval;                                  ///< of a variable or a search
+    Grid grid;                                          ///< of a variable
 
     /// Whether the line has no error and can be used by others.
     bool good() const;

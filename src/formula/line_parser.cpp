@@ -29,7 +29,8 @@ struct Phrase {
     bool beforeText = false;      ///< only where text in quotation marks follows
     const char* second = nullptr; ///< only where this word follows
 };
-constexpr std::array<Phrase, 7> phrases{{{"solves", outlineSolution},
+constexpr std::array<Phrase, 8> phrases{{{"solves", outlineSolution},
+                                         {"interpolates", outlineInterpolation},
                                          {"fits", outlineFit},
                                          {"from", outlineTable, true},
                                          {"Fourier", outlineFourier, false, "coefficients"},

@@ -167,6 +167,34 @@ void outlineTable(LineOutline& out, const std::vector<Token>& tokens) {
     line.kind = LineKind::Table;
 }
 
+void outlineInterpolation(LineOutline& out, const std::vector<Token>& tokens) {
+    Line& line = out.line;
+    const char* example = "write S(x) interpolates (t, s)";
+    const std::size_t end = tokens.size() - 1, at = wordOutside(tokens, "interpolates");
+    std::string name, parameter;
+    const std::size_t length = readName(tokens, name);
+    const std::size_t inside =
+        length > 0 && isSymbol(tokens[length], "(") ? readName(std::span(tokens).subspan(length + 1), parameter) : 0;
+    if (inside == 0 || length + inside + 2 != at || !isSymbol(tokens[at - 1], ")"))
+        return report(line, {tokens[0].span.first, tokens[at].span.last},
+                      "A function of one variable stands before “interpolates”.", example);
+    std::size_t comma = end;
+    int depth = 0;
+    for (std::size_t i = at + 1; i < end; ++i) {
+        depth += deeper(tokens[i]);
+        if (isSymbol(tokens[i], ",") && depth == 1 && comma == end) comma = i;
+    }
+    if (at + 1 >= end || !isSymbol(tokens[at + 1], "(") || !isSymbol(tokens[end - 1], ")") || comma == end)
+        return report(line, tokens[std::min(at + 1, end)].span, "Two columns in brackets follow “interpolates”.",
+                      example);
+    line.name = name;
+    line.nameSpan = {tokens[0].span.first, tokens[length - 1].span.last};
+    line.parameters = {parameter};
+    out.arguments = {slice(tokens, at + 2, comma), slice(tokens, comma + 1, end - 1)};
+    line.interpolates = true;
+    line.kind = LineKind::Function;
+}
+
 bool isFourierSum(const std::vector<Token>& tokens, std::size_t at) {
     return at + 3 < tokens.size() && isWord(tokens[at], "Fourier") && isWord(tokens[at + 1], "sum") &&
            isWord(tokens[at + 2], "of");

@@ -14,6 +14,8 @@ void outlineTable(LineOutline& out, const std::vector<Token>& tokens);
 /// f(x) = 0 for x in [0, 20]; maximum of f(x) for x
 void outlineSearch(LineOutline& out, const std::vector<Token>& tokens);
 
+/// S(x) interpolates (t, s)
+void outlineInterpolation(LineOutline& out, const std::vector<Token>& tokens);
 /// (n, a, b) = Fourier coefficients of r(t); w = spectral derivative of u by t; (k, A) = spectrum of u by t
 void outlineFourier(LineOutline& out, const std::vector<Token>& tokens);
 /// Whether “Fourier sum of” stands here: the right-hand side of a function.

@@ -5,6 +5,7 @@
 #include "formula/conditions.h"
 #include "formula/fits.h"
 #include "formula/fourier_lines.h"
+#include "formula/interpolation_lines.h"
 #include "formula/line_parser.h"
 #include "formula/measures.h"
 #include "formula/random_columns.h"
@@ -129,6 +130,7 @@ private:
         if (line.kind == LineKind::Random) random(line);
         if (line.kind == LineKind::Period) period(line);
         if (line.kind == LineKind::Variable) variable(line);
+        if (line.kind == LineKind::Function && line.interpolates) interpolation(line);
         if (line.kind == LineKind::Function && line.body) function(line);
         if (line.kind == LineKind::Solution) solution(line);
         if (line.kind == LineKind::Table) table(line);
@@ -232,6 +234,12 @@ private:
         if (!found.formula) return false;
         line.body = std::move(found.formula);
         return true;
+    }
+
+    void interpolation(Line& line) {
+        InterpolationAnswer found = interpolationLine(page_, line);
+        line.problems.insert(line.problems.end(), found.problems.begin(), found.problems.end());
+        if (line.good()) line.points = std::move(found.points);
     }
 
     void quantity(Line& line) {

@@ -44,11 +44,16 @@ double pieceOf(Kernel kernel, double a, double b) {
 
 } // namespace
 
+double PieceFinder::pieceOf(const Switch& each, double a, double b) {
+    return each.table ? static_cast<double>(each.table->stretchOf(a)) : coulter::pieceOf(each.kernel, a, b);
+}
+
 PieceFinder::PieceFinder(const Program& f) {
     Program& all = program_; // each step in a register of its own
     all.inputCount = f.inputCount;
     all.constants = f.constants;
     all.integrals = f.integrals;
+    all.tables = f.tables;
     std::vector<std::uint32_t> now(f.registerCount());
     for (std::uint32_t i = 0; i < now.size(); ++i) now[i] = i;
     const auto firstTemporary = static_cast<std::uint32_t>(f.inputCount + f.constants.size());
@@ -58,10 +63,12 @@ PieceFinder::PieceFinder(const Program& f) {
                 operand = now[operand];
         }
         for (std::uint32_t k = 0; k < step.operandCount; ++k) step.operands[k] = now[step.operands[k]];
-        const bool isSwitch = step.special == nullptr && step.integral < 0 && switches(step.kernel);
+        const bool isSwitch =
+            step.table >= 0 || (step.special == nullptr && step.integral < 0 && switches(step.kernel));
         if (isSwitch) {
             const auto at = all.outputs.size();
             switches_.push_back({step.kernel, at, at + (step.operandCount > 1 ? 1 : 0)});
+            if (step.table >= 0) switches_.back().table = f.tables[static_cast<std::size_t>(step.table)];
             for (std::uint32_t k = 0; k < step.operandCount; ++k) all.outputs.push_back(step.operands[k]);
         }
         const auto fresh = firstTemporary + static_cast<std::uint32_t>(all.instructions.size());
@@ -121,11 +128,11 @@ std::vector<PieceBorder> PieceFinder::operator()(std::span<const double> looks, 
             in[0] = &t;
             evaluator(in, intoHere, 1);
             const double a = here[each.first], b = here[each.second];
-            return std::isnan(a) || std::isnan(b) ? std::nan("") : pieceOf(each.kernel, a, b);
+            return std::isnan(a) || std::isnan(b) ? std::nan("") : pieceOf(each, a, b);
         };
         for (std::size_t i = 0; i + 1 < looks.size() && borders.size() < mostBorders; ++i) {
             const auto pieceOfLook = [&](std::size_t k) {
-                return pieceOf(each.kernel, seen[each.first][k], seen[each.second][k]);
+                return pieceOf(each, seen[each.first][k], seen[each.second][k]);
             };
             double left = looks[i], pieceLeft = pieceOfLook(i);
             const double right = looks[i + 1], pieceRight = pieceOfLook(i + 1);

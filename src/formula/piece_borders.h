@@ -31,7 +31,9 @@ private:
     struct Switch {
         Kernel kernel = Kernel::Count;
         std::size_t first = 0, second = 0;
+        std::shared_ptr<const Interpolation> table = {}; ///< whose points are the borders
     };
+    static double pieceOf(const Switch& each, double a, double b);
     Program program_; ///< the part that computes the operands of switches
     std::vector<Switch> switches_;
 };

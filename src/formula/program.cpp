@@ -80,6 +80,11 @@ void Evaluator::run(std::size_t count, std::size_t padded) {
             runSpecial(instruction, count);
             double* result = block(instruction.result);
             std::fill(result + count, result + padded, result[count - 1]);
+        } else if (instruction.table >= 0) {
+            const Interpolation& table = *program_.tables[static_cast<std::size_t>(instruction.table)];
+            const double* at = block(instruction.operands[0]);
+            double* result = block(instruction.result);
+            for (std::size_t p = 0; p < padded; ++p) result[p] = table(at[p]);
         } else {
             integrate(instruction, count, padded);
         }

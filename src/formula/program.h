@@ -1,4 +1,5 @@
 #pragma once
+#include "formula/interpolation.h"
 #include "special/kernels.h"
 #include "special/scalar_functions.h"
 
@@ -25,7 +26,8 @@ struct Program {
         std::int32_t integral = -1;       ///< or one of `integrals`
         std::uint32_t result = 0;
         std::array<std::uint32_t, 4> operands{};
-        std::uint32_t operandCount = 0; ///< of a kernel or special function
+        std::uint32_t operandCount = 0; ///< of a kernel, special function or table
+        std::int32_t table = -1;        ///< or one of `tables`
     };
     /// A definite integral over an inner variable; or the sum of the integrand over all whole numbers from the lower
     /// limit on, which is an integral too, by counting; or the product of 1 + integrand over these.
@@ -41,6 +43,7 @@ struct Program {
     std::size_t temporaryCount = 0;
     std::vector<Instruction> instructions;
     std::vector<Integral> integrals;
+    std::vector<std::shared_ptr<const Interpolation>> tables;
     /// Registers are numbered: inputs, then constants, then temporaries.
     std::vector<std::uint32_t> outputs;
 

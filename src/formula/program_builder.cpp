@@ -71,6 +71,15 @@ ProgramBuilder::Value ProgramBuilder::apply(ScalarFunction special, std::span<co
     return add(std::move(key), std::move(node));
 }
 
+ProgramBuilder::Value ProgramBuilder::interpolate(const std::shared_ptr<const Interpolation>& table, Value at) {
+    if (folds && isConstant(at)) return constant((*table)(nodes_[at].number));
+    Node node{NodeKind::Operation, {}, {at}};
+    node.operation.operandCount = 1;
+    node.operation.table = static_cast<std::int32_t>(std::ranges::find(tables_, table) - tables_.begin());
+    if (static_cast<std::size_t>(node.operation.table) == tables_.size()) tables_.push_back(table);
+    return add({Kernel::Count, nullptr, table.get(), {at}}, std::move(node));
+}
+
 ProgramBuilder::Value ProgramBuilder::power(Value base, Value exponent) {
     if (isConstant(exponent) && !isConstant(base)) {
         const double n = nodes_[exponent].number;
@@ -222,6 +231,10 @@ Program ProgramBuilder::extract(std::span<const Value> outputs, std::span<const 
             program.integrals.push_back(std::move(integral));
         } else {
             for (std::size_t k = 0; k < node.operands.size(); ++k) instruction.operands[k] = place[node.operands[k]];
+            if (instruction.table >= 0) {
+                program.tables.push_back(tables_[static_cast<std::size_t>(instruction.table)]);
+                instruction.table = static_cast<std::int32_t>(program.tables.size() - 1);
+            }
         }
         program.instructions.push_back(instruction);
     }

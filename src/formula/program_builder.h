@@ -25,6 +25,8 @@ public:
     /// a to a whole power, by multiplication as far as that is at least as accurate as the general power.
     Value power(Value base, Value exponent);
 
+    Value interpolate(const std::shared_ptr<const Interpolation>& table, Value at);
+
     /// The inner variable of an integral that stands under `nesting` others.
     Value bound(int nesting);
     /// The integral of `integrand` over the inner variable of this nesting. What the integrand does not need that
@@ -52,7 +54,7 @@ private:
         double number = 0;
         std::uint32_t depends = 0; ///< on which inner variables, one bit for each nesting
     };
-    using Key = std::tuple<Kernel, ScalarFunction, const Program*, std::vector<Value>>;
+    using Key = std::tuple<Kernel, ScalarFunction, const void*, std::vector<Value>>;
 
     bool isConstant(Value value) const { return nodes_[value].kind == NodeKind::Constant; }
     Value add(Key key, Node node);
@@ -67,6 +69,7 @@ private:
     std::map<int, Value> bounds_;
     std::map<std::tuple<Value, std::uint32_t, Program::Over>, std::shared_ptr<const Program>> integrands_;
     std::vector<Program::Integral> integrals_; ///< without operands
+    std::vector<std::shared_ptr<const Interpolation>> tables_;
 };
 
 } // namespace coulter

@@ -301,6 +301,18 @@ TaylorEvaluator::Register TaylorEvaluator::apply(const Program::Instruction& ste
     const auto operands = program_.operandsOf(step);
     for (const std::uint32_t operand : operands) result.varies = result.varies || registers_[operand].varies;
     if (step.integral >= 0) return result;
+    if (step.table >= 0) { // straight within a stretch
+        const Register& at = registers_[step.operands[0]];
+        const Interpolation& table = *program_.tables[static_cast<std::size_t>(step.table)];
+        if (!at.known || at.isUnset || !table.holds(at.c[0].low, at.c[0].high)) return result;
+        bool isStraight = false;
+        const Bounds slope = table.slopesOver(at.c[0].low, at.c[0].high, isStraight);
+        if (!isStraight) return result;
+        for (std::size_t n = 1; n <= order; ++n) result.c[n] = slope * at.c[n];
+        result.c[0] = table.over(at.c[0].low, at.c[0].high);
+        result.known = true;
+        return result;
+    }
     if (step.special) {
         std::vector<Enclosure> values;
         for (const std::uint32_t operand : operands) {

@@ -246,7 +246,9 @@ std::vector<WayToDraw> waysToDraw(const Page& page, const Plot& plot) {
 }
 
 std::optional<Signature> signatureOf(const Page& page, const Line& function) {
-    if (function.kind != LineKind::Function || !function.good() || !function.body) return std::nullopt;
+    if (function.kind != LineKind::Function || !function.good()) return std::nullopt;
+    if (function.points) return Signature{};
+    if (!function.body) return std::nullopt;
     const Compiled compiled = compile(page, function.body, function.parameters);
     Signature signature;
     signature.variables = function.parameters.size();

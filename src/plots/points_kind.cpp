@@ -1,4 +1,5 @@
 // Points: pairs of columns, or a vector over a grid; joined or not.
+#include "drawing/colours.h"
 #include "plots/column_source.h"
 #include "plots/common_settings.h"
 #include "plots/curve_programs.h"
@@ -6,6 +7,7 @@
 #include "plots/marks.h"
 #include "plots/reading.h"
 #include "plots/telling.h"
+#include "typeset/formula_math.h"
 
 #include <algorithm>
 #include <cmath>
@@ -22,8 +24,19 @@ const Setting joinedSetting{.key = "joined",
                             .usual = std::string("no"),
                             .words = joinedWords};
 
-const Setting* const settings[] = {&colourSetting, &shapeSetting, &sizeSetting,    &fillingSetting, &joinedSetting,
-                                   &insideSetting, &widthSetting, &patternSetting, &runSetting,     &opacitySetting};
+constexpr const char* besideWords[] = {"nothing", "coordinates", "places", "values"};
+const Setting besideSetting{
+    .key = "beside",
+    .label = "beside them",
+    .meaning = "what is written beside each mark: its coordinates, where it stands, or its value; of the "
+               "first 60",
+    .type = SettingType::Word,
+    .usual = std::string("nothing"),
+    .words = besideWords};
+
+const Setting* const settings[] = {&colourSetting,  &shapeSetting,  &sizeSetting,   &fillingSetting,
+                                   &besideSetting,  &joinedSetting, &insideSetting, &widthSetting,
+                                   &patternSetting, &runSetting,    &opacitySetting};
 
 /// A vector over a grid is places in the plane; its variable is no coordinate.
 Reading readPlaces(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
@@ -68,6 +81,30 @@ Polylines linesThrough(const std::vector<Point>& places, bool closed) {
     return lines;
 }
 
+/// Above each mark and to the right, or where that leaves the panel, to the left or below.
+void writeBeside(const std::vector<Point>& places, const Drawn& drawn, const Frame& frame, Canvas& canvas) {
+    constexpr std::size_t most = 60;
+    constexpr int digits = 4;
+    const std::size_t what = word(drawn.settings, besideSetting);
+    const Columns& columns = *columnsOf(drawn);
+    const double away = number(drawn.settings, sizeSetting) / 2 + 0.6;
+    std::size_t written = 0;
+    for (std::size_t i = 0; i < places.size() && what > 0 && written < most; ++i) {
+        const Point& p = places[i];
+        if (!frame.rect.contains(p)) continue;
+        ++written;
+        const std::string x = printedNumber((*columns.numbers[0])[i], digits),
+                          y = printedNumber((*columns.numbers[1])[i], digits);
+        const Box box = labelBox(what == 1   ? "(" + x + ", " + y + ")"
+                                 : what == 2 ? x
+                                             : y,
+                                 FontId::Text, 0.85 * canvas.letterSize(), {});
+        const double left = p.x + away + box.width <= frame.rect.right() ? p.x + away : p.x - away - box.width;
+        const double baseline = p.y - away - box.ascent >= frame.rect.y ? p.y - away : p.y + away + box.ascent;
+        canvas.text(box, {left, baseline}, inkColour);
+    }
+}
+
 void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const Columns& columns = *columnsOf(drawn);
     const std::vector<Point> places = onSheet(frame, *columns.numbers[0], *columns.numbers[1]);
@@ -79,6 +116,7 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
         canvas.stroke(lines, penOf(drawn));
     }
     drawMarks(places, drawn, canvas);
+    writeBeside(places, drawn, frame, canvas);
     drawLeftOut(drawn, frame, canvas);
 }
 

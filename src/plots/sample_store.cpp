@@ -34,7 +34,8 @@ public:
         add(p.inputCount), add(p.temporaryCount), add(p.constants.size()), add(p.instructions.size());
         for (const double constant : p.constants) add(constant);
         for (const Program::Instruction& step : p.instructions) {
-            add(step.kernel), add(step.special), add(step.integral), add(step.result), add(step.operandCount);
+            add(step.kernel), add(step.special), add(step.integral), add(step.result), add(step.operandCount),
+                add(step.table);
             for (const std::uint32_t operand : step.operands) add(operand);
         }
         add(p.integrals.size());
@@ -44,10 +45,16 @@ public:
             add(integral.operands.size());
             for (const std::uint32_t operand : integral.operands) add(operand);
         }
+        for (const auto& table : p.tables) {
+            for (const double number : table->x) add(number);
+            for (const double number : table->y) add(number);
+        }
         add(p.outputs.size());
         for (const std::uint32_t output : p.outputs) add(output);
     }
-    void add(const Curve& curve) { add(curve.program), add(curve.interval), add(curve.grid), add(curve.provesIntegrals); }
+    void add(const Curve& curve) {
+        add(curve.program), add(curve.interval), add(curve.grid), add(curve.provesIntegrals);
+    }
     /// By where the numbers are kept, for as long as the samples hold them.
     void add(const Columns& columns) {
         for (const Column& column : columns.numbers) add(column.get());

@@ -263,14 +263,26 @@ MathPtr lineMath(const Line& line) {
         appendUnit(parts, line.unit);
         return mathRow(std::move(parts));
     case LineKind::Function: {
-        if (!line.body) return nullptr;
+        if (!line.body && !line.interpolates) return nullptr;
         std::vector<MathPtr> parameters;
         for (const std::string& parameter : line.parameters) {
             if (!parameters.empty()) parameters.push_back(mathSymbol(",", MathClass::Punctuation));
             parameters.push_back(nameMath(parameter));
         }
-        return mathRow({applicationMath(nameMath(line.name), mathRow(std::move(parameters))),
-                        mathSymbol("=", MathClass::Relation), formulaMath(*line.body)});
+        MathPtr head = applicationMath(nameMath(line.name), mathRow(std::move(parameters)));
+        if (line.interpolates) {
+            std::vector<MathPtr> columns;
+            for (const ExprPtr& each : line.arguments) {
+                if (!each) return nullptr;
+                if (!columns.empty()) columns.push_back(mathSymbol(",", MathClass::Punctuation));
+                columns.push_back(formulaMath(*each));
+            }
+            parts = {head};
+            appendWord(parts, "interpolates");
+            parts.push_back(mathFenced("(", mathRow(std::move(columns)), ")"));
+            return mathRow(std::move(parts));
+        }
+        return mathRow({head, mathSymbol("=", MathClass::Relation), formulaMath(*line.body)});
     }
     case LineKind::Period: {
         if (!line.body) return nullptr;
