@@ -81,13 +81,13 @@ Polylines linesThrough(const std::vector<Point>& places, bool closed) {
     return lines;
 }
 
-/// Above each mark and to the right, or where that leaves the panel, to the left or below.
+/// Above what is higher than the rows beside it, and below what is lower, where a line through them is not.
 void writeBeside(const std::vector<Point>& places, const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     constexpr std::size_t most = 60;
     constexpr int digits = 4;
     const std::size_t what = word(drawn.settings, besideSetting);
     const Columns& columns = *columnsOf(drawn);
-    const double away = number(drawn.settings, sizeSetting) / 2 + 0.6;
+    const double away = number(drawn.settings, sizeSetting) / 2 + 0.8;
     std::size_t written = 0;
     for (std::size_t i = 0; i < places.size() && what > 0 && written < most; ++i) {
         const Point& p = places[i];
@@ -99,9 +99,15 @@ void writeBeside(const std::vector<Point>& places, const Drawn& drawn, const Fra
                                  : what == 2 ? x
                                              : y,
                                  FontId::Text, 0.85 * canvas.letterSize(), {});
-        const double left = p.x + away + box.width <= frame.rect.right() ? p.x + away : p.x - away - box.width;
-        const double baseline = p.y - away - box.ascent >= frame.rect.y ? p.y - away : p.y + away + box.ascent;
-        canvas.text(box, {left, baseline}, inkColour);
+        const double before = i > 0 ? places[i - 1].y : HUGE_VAL,
+                     after = i + 1 < places.size() ? places[i + 1].y : HUGE_VAL;
+        const double beside =
+            std::isfinite(before) && std::isfinite(after) ? (before + after) / 2 : std::min(before, after);
+        const bool fits = p.y - away - box.ascent >= frame.rect.y;
+        const bool above = fits && (!std::isfinite(beside) || p.y <= beside); // y runs downwards on the sheet
+        const double left =
+            std::clamp(p.x - box.width / 2, frame.rect.x, std::max(frame.rect.x, frame.rect.right() - box.width));
+        canvas.text(box, {left, above ? p.y - away : p.y + away + box.ascent}, inkColour);
     }
 }
 
