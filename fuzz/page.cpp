@@ -28,7 +28,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         if (const MathPtr math = lineMath(line)) layoutMath(*math, 4);
         if (line.formula) spelled(*line.formula);
         if (line.kind != LineKind::Function || !line.good() || line.parameters.size() > 3) continue;
-        const Compiled compiled = compile(page, line.body, line.parameters);
+        const ExprPtr body = line.body ? line.body : callExpr(line.name, {nameExpr(line.parameters[0])}); // interpolates
+        const Compiled compiled = compile(page, body, line.parameters);
         if (!compiled.program) continue;
         const std::vector<double> places{-2.5, -1, -0.0, 1e-9, 0.5, 1, 3, 1e6, INFINITY, NAN};
         std::vector<const double*> inputs(line.parameters.size(), places.data());

@@ -233,6 +233,8 @@ private:
 
     ExprPtr pageCall(const ExprPtr& e) {
         const Line* function = page_.find(e->text, LineKind::Function);
+        if (function && function->interpolates)
+            refuse(*e, e->text + " is straight between its points, and has no derivative at them.");
         if (!function || !function->body || function->parameters.size() != e->operands.size())
             refuse(*e, e->text + " cannot be differentiated: its line has a problem.");
         if (hidesVariable(*e)) {
