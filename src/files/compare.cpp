@@ -112,7 +112,9 @@ void farthest(const Drawing& from, const Drawing& to, PlotShift& shift) {
             const Point& a = line[i];
             const Point& b = i + 1 < line.size() ? line[i + 1] : a;
             // A point inside a segment may be farther away than its ends: looked at every half of a millimetre.
-            const int steps = std::clamp(static_cast<int>(std::hypot(b.x - a.x, b.y - a.y) / 0.5), 1, 1000);
+            const double length = std::hypot(b.x - a.x, b.y - a.y);
+            if (!std::isfinite(length)) continue;
+            const int steps = static_cast<int>(std::clamp(length / 0.5, 1.0, 1000.0));
             for (int k = 0; k < steps; ++k) {
                 const double part = static_cast<double>(k) / steps;
                 const Point p{a.x + part * (b.x - a.x), a.y + part * (b.y - a.y)};

@@ -49,9 +49,10 @@ SegmentIndex::SegmentIndex(const std::vector<std::vector<Point>>& lines) {
 }
 
 double SegmentIndex::distance(Point p) const {
-    if (segments_.empty()) return HUGE_VAL;
-    const long column = static_cast<long>(std::floor((p.x - left_) / size_)),
-               row = static_cast<long>(std::floor((p.y - top_) / size_));
+    if (segments_.empty() || !std::isfinite(p.x + p.y)) return HUGE_VAL;
+    constexpr double far = 1e9; // cells
+    const long column = static_cast<long>(std::clamp(std::floor((p.x - left_) / size_), -far, far)),
+               row = static_cast<long>(std::clamp(std::floor((p.y - top_) / size_), -far, far));
     double best = HUGE_VAL;
     // Ring by ring round the point's own cell, until what is farther out cannot be nearer.
     const long first = std::max({0L, -column, column - columns_ + 1, -row, row - rows_ + 1});
