@@ -59,11 +59,16 @@ double SegmentIndex::distance(Point p) const {
     for (long ring = first; ring <= first + columns_ + rows_; ++ring) {
         if (best <= static_cast<double>(ring - 1) * size_) break;
         for (long r = std::max(0L, row - ring); r <= std::min(rows_ - 1, row + ring); ++r) {
-            const bool whole = r == row - ring || r == row + ring;
-            for (long c = column - ring; c <= column + ring; c += whole || ring == 0 ? 1 : 2 * ring) {
-                if (c < 0 || c >= columns_) continue;
-                for (const std::uint32_t s : cells_[cellOf(c, r)])
-                    best = std::min(best, distanceFrom(p, segments_[s].a, segments_[s].b));
+            const auto look = [&](long c) {
+                if (c < 0 || c >= columns_) return;
+                for (const std::uint32_t k : cells_[cellOf(c, r)])
+                    best = std::min(best, distanceFrom(p, segments_[k].a, segments_[k].b));
+            };
+            if (r == row - ring || r == row + ring) {
+                for (long c = std::max(0L, column - ring); c <= std::min(columns_ - 1, column + ring); ++c) look(c);
+            } else {
+                look(column - ring);
+                look(column + ring);
             }
         }
     }
