@@ -15,11 +15,12 @@ namespace coulter {
 namespace {
 
 constexpr double epsilon = std::numeric_limits<double>::epsilon();
-constexpr double wanted = 1e-15;                         ///< of the sum
-constexpr double accepted = 1e-6;                        ///< beyond, a value would mislead
-constexpr std::size_t firstLooked = 512;                 ///< terms by which it is told what kind of series this is
-constexpr std::size_t mostTerms = 1 << 16;               ///< that are added up one by one
-constexpr std::array<std::size_t, 3> starts{32, 33, 37}; ///< where the rest begins, for comparing
+constexpr double wanted = 1e-15;                       ///< of the sum
+constexpr double accepted = 1e-6;                      ///< beyond, a value would mislead
+constexpr std::size_t firstLooked = 512;               ///< terms by which it is told what kind of series this is
+constexpr std::size_t mostTerms = 1 << 16;             ///< that are added up one by one
+constexpr std::array<std::size_t, 2> settled{32, 256}; ///< where the terms may be smooth from on
+constexpr std::array<std::size_t, 3> starts{0, 1, 5};  ///< where the rest begins from there, for comparing
 
 /// ln |1 + u| with all the digits that u has.
 void logarithms(std::span<double> u, int& negative) {
@@ -66,7 +67,7 @@ public:
 private:
     static Limit none() { return {std::numeric_limits<double>::quiet_NaN(), HUGE_VAL}; }
 
-    /// Terms at these places; whether there are any.
+    /// Terms at these places; whether there are any. Of a product it is counted how many factors are negative.
     bool termsAt(std::span<const double> n, std::vector<double>& values) {
         values.resize(n.size());
         owners_.assign(n.size(), which_);
@@ -110,7 +111,9 @@ private:
     std::optional<Limit> ended() const {
         const std::size_t count = terms_.size();
         const double rounding = 2 * epsilon * magnitude_;
-        if (largest(count - count / 2, count) == 0) return Limit{total_.value(), rounding};
+        // What is nothing for a while may begin later, as a condition does.
+        if (largest(count - count / 2, count) == 0)
+            return count >= firstLooked ? std::optional(Limit{total_.value(), rounding}) : std::nullopt;
         const double ratio = shrinking(count), earlier = shrinking(count / 2);
         // A ratio that grows with n, as that of n! xⁿ does, passes 1 in the end.
         if (!(ratio < 0.999) || (ratio > 1.5 * earlier && earlier > 0)) return std::nullopt;
@@ -131,14 +134,16 @@ private:
                 if (const auto sum = ended()) return *sum;
             }
         }
-        if (const auto sum = accelerated()) return *sum;
+        for (const std::size_t from : settled) {
+            if (const auto sum = accelerated(from)) return *sum;
+        }
         return extrapolated();
     }
 
     enum class Signs { Same, Alternating, Other };
-    Signs signs() const {
+    Signs signs(std::size_t from) const {
         bool same = true, alternating = true;
-        for (std::size_t i = starts[0]; i < terms_.size(); ++i) {
+        for (std::size_t i = from; i < terms_.size(); ++i) {
             const double product = terms_[i] * terms_[i - 1];
             same = same && product > 0;
             alternating = alternating && product < 0;
@@ -147,9 +152,10 @@ private:
     }
 
     /// Whether the terms' magnitudes fall off as smoothly as powers do: by the third differences of their logarithms.
-    bool isSmooth() const {
+    bool isSmooth(std::size_t from) const {
         std::vector<double> logarithms;
-        for (std::size_t i = 128; i < firstLooked; ++i) logarithms.push_back(std::log(std::abs(terms_[i])));
+        for (std::size_t i = std::max<std::size_t>(128, from); i < firstLooked; ++i)
+            logarithms.push_back(std::log(std::abs(terms_[i])));
         for (std::size_t i = 3; i < logarithms.size(); ++i) {
             const double third = logarithms[i] - 3 * logarithms[i - 1] + 3 * logarithms[i - 2] - logarithms[i - 3];
             if (!(std::abs(third) < 3e-5)) return false;
@@ -188,13 +194,18 @@ private:
         return std::nullopt;
     }
 
-    std::optional<Limit> accelerated() {
-        const Signs which = signs();
-        if (which == Signs::Other || !isSmooth()) return std::nullopt;
+    std::optional<Limit> accelerated(std::size_t from) {
+        const int negative = negative_; // of the terms one by one; what is looked at again does not count
+        const auto restored = [&](std::optional<Limit> sum) {
+            negative_ = negative;
+            return sum;
+        };
+        const Signs which = signs(from);
+        if (which == Signs::Other || !isSmooth(from)) return std::nullopt;
         std::array<double, starts.size()> sums{};
         double lost = 0;
         for (std::size_t s = 0; s < starts.size(); ++s) {
-            const std::size_t start = starts[s];
+            const std::size_t start = from + starts[s];
             std::optional<Limit> rest;
             if (which == Signs::Same) {
                 rest = condensed(start);
@@ -203,15 +214,15 @@ private:
                 for (std::size_t i = start; i < start + 28; ++i) magnitudes.push_back(std::abs(terms_[i]));
                 rest = Limit{std::copysign(alternatingSum(magnitudes), terms_[start]), 0};
             }
-            if (!rest) return std::nullopt;
+            if (!rest) return restored(std::nullopt);
             sums[s] = totals_[start - 1] + rest->value;
             lost = std::max(lost, rest->error);
         }
         const auto [least, most] = std::ranges::minmax(sums);
         double near = std::abs(sums[0]); // all magnitudes that were added up
-        for (std::size_t i = 0; i < starts.back(); ++i) near += std::abs(terms_[i]);
+        for (std::size_t i = 0; i < from + starts.back(); ++i) near += std::abs(terms_[i]);
         const Limit sum{sums[0], 4 * (most - least) + 4 * epsilon * near + lost};
-        return sum.error <= accepted * size(sum) ? std::optional(sum) : std::nullopt;
+        return restored(sum.error <= accepted * size(sum) ? std::optional(sum) : std::nullopt);
     }
 
     /// How far the totals from half of so many terms on are apart.
