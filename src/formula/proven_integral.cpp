@@ -1,5 +1,6 @@
 #include "formula/proven_integral.h"
 
+#include <algorithm>
 #include <cmath>
 #include <queue>
 #include <vector>
@@ -14,7 +15,8 @@ struct ProvenIntegral::Part {
     bool operator<(const Part& other) const { return width(value) < width(other.value); }
 };
 
-ProvenIntegral::ProvenIntegral(const Program& integrand) : series_(integrand), values_(integrand), slopes_(integrand) {}
+ProvenIntegral::ProvenIntegral(const Program& integrand)
+    : series_(integrand), values_(integrand), slopes_(integrand), pieces_(integrand) {}
 
 /// ∫ over [low, high], by what is sharpest.
 ProvenIntegral::Part ProvenIntegral::over(double low, double high, std::span<const Bounds> others) {
@@ -80,10 +82,21 @@ std::optional<Bounds> ProvenIntegral::operator()(const Bounds& low, const Bounds
         loose += width(part.value);
         parts.push(part);
     };
-    for (int i = 0; i < firstParts; ++i) {
-        const double next = i + 1 == firstParts ? to : from + (to - from) * (i + 1) / firstParts;
-        put(i == 0 ? from : from + (to - from) * i / firstParts, next);
+    // Where the integrand changes its piece parts end, and between the two neighbouring numbers is one by itself.
+    std::vector<double> ends;
+    for (int i = 0; i <= firstParts; ++i) ends.push_back(i == firstParts ? to : from + (to - from) * i / firstParts);
+    if (pieces_.hasPieces() && from < to) {
+        constexpr int looks = 256;
+        std::vector<double> at, middles;
+        for (int i = 0; i <= looks; ++i) at.push_back(i == looks ? to : from + (to - from) * i / looks);
+        for (const Bounds& other : others) middles.push_back(other.low / 2 + other.high / 2);
+        for (const PieceBorder& border : pieces_(at, middles, {})) {
+            ends.push_back(border.before);
+            ends.push_back(border.after);
+        }
+        std::ranges::sort(ends);
     }
+    for (std::size_t i = 0; i + 1 < ends.size(); ++i) put(ends[i], ends[i + 1]);
     for (int count = firstParts; count < mostParts && !parts.empty(); ++count) {
         const Part top = parts.top();
         // Sums of infinite bounds tell nothing of what the parts are like.

@@ -1,6 +1,7 @@
 #pragma once
 #include "formula/bounds_arithmetic.h"
 #include "formula/jet.h"
+#include "formula/piece_borders.h"
 #include "formula/taylor.h"
 
 #include <optional>
@@ -12,8 +13,8 @@ namespace coulter {
 ///
 /// Method: Taylor's formula about the middle of each part, with the bounded coefficient of the highest order as its
 /// remainder (G. Corliss, L. B. Rall, "Adaptive, self-validating numerical quadrature", 1987); where a part has no such
-/// series, the same with the second derivative (special functions), or bounds of its values (corners, jumps). Parts are
-/// halved where they are least sharp.
+/// series, the same with the second derivative (special functions), or bounds of its values (corners, jumps). Parts end
+/// where the integrand changes its piece, as far as that is found, and are halved where they are least sharp.
 class ProvenIntegral {
 public:
     /// The program must outlive this.
@@ -33,6 +34,7 @@ private:
     TaylorEvaluator series_;
     IntervalEvaluator values_;
     JetEvaluator<1> slopes_;
+    PieceFinder pieces_;
 };
 
 } // namespace coulter
