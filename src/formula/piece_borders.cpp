@@ -3,6 +3,7 @@
 #include "formula/text.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <limits>
 
@@ -119,15 +120,16 @@ std::vector<PieceBorder> PieceFinder::operator()(std::span<const double> looks, 
     for (const auto& column : same) in.push_back(column.data());
     evaluator(in, into, looks.size());
 
-    std::vector<double> here(outputs);
+    // Three halvings at a time: all the places that they can come to cost as much as one.
+    constexpr std::size_t ahead = 7;
+    std::vector<std::array<double, ahead>> here(outputs);
     std::vector<double*> intoHere;
-    for (double& value : here) intoHere.push_back(&value);
+    for (auto& values : here) intoHere.push_back(values.data());
     std::vector<PieceBorder> borders;
     for (const Switch& each : switches_) {
-        const auto pieceAt = [&](double t) {
-            in[0] = &t;
-            evaluator(in, intoHere, 1);
-            const double a = here[each.first], b = here[each.second];
+        std::array<double, ahead> places;
+        const auto pieceAt = [&](std::size_t place) {
+            const double a = here[each.first][place], b = here[each.second][place];
             return std::isnan(a) || std::isnan(b) ? std::nan("") : pieceOf(each, a, b);
         };
         for (std::size_t i = 0; i + 1 < looks.size() && borders.size() < mostBorders; ++i) {
@@ -140,15 +142,30 @@ std::vector<PieceBorder> PieceFinder::operator()(std::span<const double> looks, 
             // A whole part may pass several numbers between two looks: one after the other.
             for (int more = 0; more < 8 && pieceLeft != pieceRight && !stop.stop_requested(); ++more) {
                 double a = left, b = right, pieceB = pieceRight;
-                for (int step = 0; step < 1200; ++step) {
-                    const double middle = between(a, b);
-                    if (!(middle > a && middle < b)) break;
-                    const double piece = pieceAt(middle);
-                    if (piece == pieceLeft) {
-                        a = middle;
-                    } else {
-                        b = middle;
-                        pieceB = piece;
+                bool halves = true;
+                for (int step = 0; step < 400 && halves; ++step) {
+                    places[0] = between(a, b);
+                    places[1] = between(a, places[0]);
+                    places[2] = between(places[0], b);
+                    places[3] = between(a, places[1]);
+                    places[4] = between(places[1], places[0]);
+                    places[5] = between(places[0], places[2]);
+                    places[6] = between(places[2], b);
+                    in[0] = places.data();
+                    evaluator(in, intoHere, ahead);
+                    for (std::size_t place = 0; place < ahead && halves;) {
+                        const double middle = places[place];
+                        halves = middle > a && middle < b;
+                        if (!halves) break;
+                        const double piece = pieceAt(place);
+                        if (piece == pieceLeft) {
+                            a = middle;
+                            place = 2 * place + 2;
+                        } else {
+                            b = middle;
+                            pieceB = piece;
+                            place = 2 * place + 1;
+                        }
                     }
                 }
                 borders.push_back({a, b});

@@ -1,5 +1,7 @@
 #include "formula/program_builder.h"
 
+#include "formula/known_integrals.h"
+
 #include <algorithm>
 #include <bit>
 #include <cmath>
@@ -111,26 +113,21 @@ std::optional<double> ProgramBuilder::valueOfIntegral(const Program::Integral& g
                                                       std::span<const Value> operands) const {
     if (!folds || !foldsIntegrals || !std::ranges::all_of(operands, [&](Value v) { return isConstant(v); }))
         return std::nullopt;
-    Program whole;
-    Program::Instruction instruction;
-    instruction.integral = 0;
-    Program::Integral integral = given;
-    for (const Value operand : operands) {
-        integral.operands.push_back(static_cast<std::uint32_t>(whole.constants.size()));
-        whole.constants.push_back(nodes_[operand].number);
-    }
-    instruction.result = static_cast<std::uint32_t>(whole.constants.size());
-    whole.temporaryCount = 1;
-    whole.instructions = {instruction};
-    whole.integrals = {std::move(integral)};
-    whole.outputs = {instruction.result};
-    Evaluator evaluator(whole);
-    evaluator.limit({}, mostFoldedValues);
-    double value = 0;
-    double* out = &value;
-    evaluator({}, std::span<double* const>(&out, 1), 1);
-    if (evaluator.exhausted()) return std::nullopt;
-    return value;
+    std::vector<double> numbers;
+    for (const Value operand : operands) numbers.push_back(nodes_[operand].number);
+    return knownIntegral(given, numbers, [&]() -> std::optional<double> {
+        Program::Integral integral = given;
+        for (std::size_t i = 0; i < numbers.size(); ++i) integral.operands.push_back(static_cast<std::uint32_t>(i));
+        const Program alone = integralAlone(integral);
+        std::vector<const double*> inputs;
+        for (const double& number : numbers) inputs.push_back(&number);
+        Evaluator evaluator(alone);
+        evaluator.limit({}, mostFoldedValues);
+        double value = 0;
+        double* const out = &value;
+        evaluator(inputs, std::span<double* const>(&out, 1), 1);
+        return evaluator.exhausted() ? std::nullopt : std::optional(value);
+    });
 }
 
 ProgramBuilder::Value ProgramBuilder::integral(int nesting, Value low, Value high, Value integrand,
