@@ -28,15 +28,9 @@ struct Refusal {
 }
 
 double numberOf(const Page& page, const ExprPtr& expression) {
-    const Compiled compiled = compile(page, expression, {});
-    if (!compiled.program) throw Refusal{compiled.problems.front()};
-    if (compiled.program->outputs.size() != 1) refuse(expression->span, "A vector is no number.");
-    double value = 0;
-    double* const out = &value;
-    Evaluator evaluator(*compiled.program);
-    evaluator.limit({}, mostIntegrandValues);
-    evaluator({}, std::span<double* const>(&out, 1), 1);
-    return value;
+    const Answer found = answer(page, expression);
+    if (!found.problems.empty()) throw Refusal{found.problems.front()};
+    return found.value();
 }
 
 /// The period of what a line analyses: by its own clause, or that of the page's function.

@@ -74,7 +74,7 @@ void grade(double end, double reach, std::vector<double>& low, std::vector<doubl
 
 /// Where the integrand changes its sign through infinity, in ascending order.
 std::vector<double> polesBetween(const Quadrature::Integrand& integrand, std::uint32_t which, double low, double high) {
-    constexpr int looks = 400;
+    constexpr std::size_t looks = 400;
     std::vector<double> at, values;
     const auto place = [&](double share) { // of the whole line by t/(1 − t²), of a half by t/(1 − t)
         if (std::isinf(low) && std::isinf(high)) return (2 * share - 1) / (4 * share * (1 - share));
@@ -82,10 +82,9 @@ std::vector<double> polesBetween(const Quadrature::Integrand& integrand, std::ui
         if (std::isinf(low)) return high - (1 - share) / share;
         return low + share * (high - low);
     };
-    for (int i = 0; i < looks; ++i) {
-        // Uneven by a fixed pattern, so that poles seldom stand at looks, or two between them.
-        at.push_back(place((i + 0.5 + 0.3 * (i * 37 % 101 / 101.0 - 0.5)) / looks));
-    }
+    std::vector<double> shares = unevenShares(looks + 2);
+    for (const double share : std::span(shares).subspan(1, looks))
+        at.push_back(place(share)); // the ends may be infinite
     values.resize(at.size());
     const std::vector<std::uint32_t> owners(at.size(), which);
     std::vector<double> poles;

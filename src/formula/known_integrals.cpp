@@ -7,7 +7,7 @@
 namespace coulter {
 namespace {
 
-constexpr std::size_t mostKept = 4'000;
+constexpr std::size_t mostKept = 16'000'000, longestKey = 100'000; ///< bytes
 
 /// All that a value depends on, as bytes; whether it can be said so.
 class Key {
@@ -43,16 +43,21 @@ std::optional<double> knownIntegral(const Program::Integral& integral, std::span
     Key key;
     key.add(integral.over);
     for (const double operand : operands) key.add(operand);
-    if (!key.add(*integral.integrand)) return compute();
+    if (!key.add(*integral.integrand) || key.bytes.size() > longestKey) return compute();
     static std::mutex mutex;
     static std::unordered_map<std::string, std::optional<double>> kept;
+    static std::size_t size = 0; // of all keys
     {
         const std::scoped_lock lock(mutex);
         if (const auto at = kept.find(key.bytes); at != kept.end()) return at->second;
     }
     const std::optional<double> value = compute();
     const std::scoped_lock lock(mutex);
-    if (kept.size() >= mostKept) kept.clear(); // what is in use comes back soon
+    if (size + key.bytes.size() > mostKept) { // what is in use comes back soon
+        kept.clear();
+        size = 0;
+    }
+    size += key.bytes.size();
     kept.emplace(std::move(key.bytes), value);
     return value;
 }

@@ -105,6 +105,23 @@ double between(double a, double b) {
 
 double simpler(double a, double b) { return shortestNumber(a).size() < shortestNumber(b).size() ? a : b; }
 
+std::vector<double> unevenShares(std::size_t count) {
+    std::vector<double> shares{0};
+    const auto last = static_cast<double>(count - 1);
+    for (std::size_t i = 1; i + 1 < count; ++i)
+        shares.push_back((static_cast<double>(i) + 0.3 * (static_cast<double>(i * 37 % 101) / 101 - 0.5)) / last);
+    shares.push_back(1);
+    return shares;
+}
+
+std::vector<PieceBorder> PieceFinder::within(double low, double high, std::span<const double> others,
+                                             const std::stop_token& stop) {
+    std::vector<double> looks = unevenShares(looksWithin);
+    for (double& look : looks) look = low + (high - low) * look;
+    looks.back() = high;
+    return (*this)(looks, others, stop);
+}
+
 std::vector<PieceBorder> PieceFinder::operator()(std::span<const double> looks, std::span<const double> others,
                                                  const std::stop_token& stop) {
     if (switches_.empty() || looks.size() < 2) return {};

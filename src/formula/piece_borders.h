@@ -21,6 +21,10 @@ public:
 
     /// Whether there is anything in the formula that has pieces.
     bool hasPieces() const { return !switches_.empty(); }
+    static constexpr std::size_t looksWithin = 256;
+    /// Between two numbers, looked at in so many places.
+    std::vector<PieceBorder> within(double low, double high, std::span<const double> others,
+                                    const std::stop_token& stop);
     /// @param looks   ascending values of the first input; borders are sought between neighbours
     /// @param others  values of the other inputs
     std::vector<PieceBorder> operator()(std::span<const double> looks, std::span<const double> others,
@@ -41,6 +45,10 @@ private:
 /// A double strictly between two others, or either of them if there is none: bisecting by it ends soon even where both
 /// are of different magnitude.
 double between(double a, double b);
+
+/// So many shares from 0 to 1, ascending and uneven by a fixed pattern: no period hides between them, and what one
+/// looks for seldom stands at one of them.
+std::vector<double> unevenShares(std::size_t count);
 
 /// Of two neighbouring doubles the one a person would write: 1 rather than 0.9999999999999999.
 double simpler(double a, double b);

@@ -126,19 +126,12 @@ void Evaluator::runSpecial(const Program::Instruction& instruction, std::size_t 
 
 /// Where the integrand changes its piece between the limits of one point's integral, from the lower limit on.
 std::vector<double> Evaluator::bordersBetween(Inner& inner, std::span<const double* const> taken, std::size_t point) {
-    constexpr std::size_t looks = 256;
     const double from = taken[0][point], to = taken[1][point];
-    std::vector<double> at, others, borders;
+    std::vector<double> others, borders;
     if (!std::isfinite(from) || !std::isfinite(to) || from == to) return borders;
-    for (std::size_t i = 0; i < looks; ++i) {
-        // Uneven by a fixed pattern, so that no period can hide between the looks.
-        const double share = i == 0 || i + 1 == looks ? 0 : 0.3 * (static_cast<double>(i * 37 % 101) / 101 - 0.5);
-        const double part = (static_cast<double>(i) + share) / (looks - 1);
-        at.push_back(std::min(from, to) + std::abs(to - from) * part);
-    }
     for (std::size_t k = 2; k < taken.size(); ++k) others.push_back(taken[k][point]);
-    *valuesLeft_ -= looks;
-    for (const PieceBorder& border : (*inner.pieces)(at, others, stop_))
+    *valuesLeft_ -= PieceFinder::looksWithin;
+    for (const PieceBorder& border : inner.pieces->within(std::min(from, to), std::max(from, to), others, stop_))
         borders.push_back(simpler(border.before, border.after));
     if (to < from) std::ranges::reverse(borders);
     return borders;

@@ -86,11 +86,9 @@ std::optional<Bounds> ProvenIntegral::operator()(const Bounds& low, const Bounds
     std::vector<double> ends;
     for (int i = 0; i <= firstParts; ++i) ends.push_back(i == firstParts ? to : from + (to - from) * i / firstParts);
     if (pieces_.hasPieces() && from < to) {
-        constexpr int looks = 256;
-        std::vector<double> at, middles;
-        for (int i = 0; i <= looks; ++i) at.push_back(i == looks ? to : from + (to - from) * i / looks);
+        std::vector<double> middles;
         for (const Bounds& other : others) middles.push_back(other.low / 2 + other.high / 2);
-        for (const PieceBorder& border : pieces_(at, middles, {})) {
+        for (const PieceBorder& border : pieces_.within(from, to, middles, {})) {
             ends.push_back(border.before);
             ends.push_back(border.after);
         }
