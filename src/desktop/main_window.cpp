@@ -121,7 +121,7 @@ void MainWindow::makePanes() {
     splitter->setStretchFactor(0, 30);
     splitter->setStretchFactor(1, 55);
     splitter->setStretchFactor(2, 15);
-    splitter->setSizes({420, 620, 240});
+    splitter->setSizes({420, 576, 284}); // particulars are whole beside their scroll bar
     left->setMinimumWidth(220);
     side->setMinimumWidth(180);
 

@@ -86,10 +86,10 @@ TEST_CASE("five hundred seeded random numbers are a histogram with their density
     CHECK(area == Approx(1));
     const double edge = before.number(4, 0), next = before.number(4, 2), height = before.number(4, 1);
     const auto place = [&](double x) { return d.sheet()->toWidget(frameOf(d).onSheet(x, height / 2)); };
-    d.drag(d.sheet(), place(edge), place(edge + 0.5 * (next - edge)));
+    d.drag(d.sheet(), place(edge), place(edge + 0.8 * (next - edge)));
     d.settle();
     const SampleTable after = tableOf(*drawnAt(d.figure().figure, WindowDriver::plot(0)));
-    CHECK(after.number(4, 0) == Approx(edge + 0.5 * (next - edge)).margin(0.02));
+    CHECK(after.number(4, 0) == Approx(edge + 0.8 * (next - edge)).margin(0.02));
     CHECK(after.number(5, 0) == Approx(next));
 }
 
