@@ -60,7 +60,7 @@ std::optional<Document> loadDocument(const std::string& path) {
         return std::nullopt;
     }
     attachTables(*read.document, folderOf(path), allowedFolders);
-    for (const Problem& note : changedTables(*read.document, folderOf(path))) say(path, note);
+    for (const ChangedTable& each : changedTables(*read.document, folderOf(path))) say(path, each.note);
     return read.document;
 }
 
@@ -151,7 +151,7 @@ int runCommandLine(int argc, char** argv) {
     CLI::App app{"Coulter draws formulas: figures that can be rebuilt byte for byte.", "coulter"};
     app.set_version_flag("--version", std::string("coulter ") + COULTER_VERSION);
     std::vector<std::string> files;
-    app.add_option("FILE", files, "recipe or exported figure to open in the window")->expected(0, 1);
+    app.add_option("FILE", files, "recipes or exported figures to open in windows")->expected(0, -1);
     app.add_option("--allow-folder", allowedFolders,
                    "a folder besides the recipe's own in which tables may lie that its page names")
         ->type_size(1)

@@ -1,5 +1,6 @@
 #include "command/commands.h"
 #include "formula/answer_text.h"
+#include "formula/unit_inference.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -23,6 +24,7 @@ bool answer(const Page& page, const std::string& expression, bool withError) {
         return false;
     }
     fmt::print("{}\n", answerText(result, withError));
+    for (const Problem& problem : unitsOfText(page, expression).problems) say(expression, problem);
     return true;
 }
 

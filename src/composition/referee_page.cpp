@@ -25,7 +25,7 @@ std::set<std::string> usedNames(const Figure& figure) {
     std::set<std::string> used;
     for (const Line& line : figure.page.lines) {
         for (const ExprPtr& part : {line.body, line.low, line.high, line.from, line.to, line.count, line.step,
-                                    line.seed, line.period, line.harmonics, line.along})
+                                    line.seed, line.period, line.harmonics, line.along, line.where, line.weights})
             namesIn(part, used);
         for (const auto& list : {line.equations, line.arguments}) {
             for (const ExprPtr& part : list) namesIn(part, used);

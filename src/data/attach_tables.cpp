@@ -1,5 +1,6 @@
 #include "data/attach_tables.h"
 
+#include "data/digest.h"
 #include "data/read_table.h"
 #include "formula/line_parser.h"
 #include "formula/text.h"
@@ -88,24 +89,32 @@ void attachTables(Document& document, const fs::path& folder, std::span<const fs
     }
 }
 
-Problems changedTables(const Document& document, const fs::path& folder) {
-    Problems notes;
-    if (folder.empty()) return notes;
+std::vector<ChangedTable> changedTables(const Document& document, const fs::path& folder) {
+    std::vector<ChangedTable> changed;
+    if (folder.empty()) return changed;
     for (const std::string& source : tablesOf(document)) {
         const DataTables::Entry known = document.tables.find(source);
-        if (!known || known->digest.empty() || known->isBeside || !known->trouble.empty()) continue;
+        // What was changed by hand is another table by now; read again it is asked for.
+        if (!known || known->digest.empty() || known->isEdited || !known->trouble.empty()) continue;
         const auto file = fileOf(source, folder, {});
-        std::error_code error;
-        if (!file || !fs::exists(*file, error)) continue; // its numbers are in the recipe
-        const TableRead now = readTableFile(*file);
-        if (now.table && now.table->digest == known->digest) continue;
-        Problem problem;
-        problem.sentence = "“" + source + "” has changed since its numbers were taken into the recipe; these are used.";
-        problem.suggestion = "read it again if the new ones are wanted";
-        problem.severity = Problem::Severity::Note;
-        notes.push_back(std::move(problem));
+        const auto now = file ? digestOfFile(*file) : std::nullopt;
+        if (!now || *now == known->digest) continue; // gone or the same: the numbers that are here count
+        Problem note;
+        note.sentence = "“" + source + "” has changed since its numbers were taken in; these are used.";
+        note.suggestion = "read it again if the new ones are wanted";
+        note.severity = Problem::Severity::Note;
+        changed.push_back({source, std::move(note)});
     }
-    return notes;
+    return changed;
+}
+
+std::vector<fs::path> tableFiles(const Document& document, const fs::path& folder) {
+    std::vector<fs::path> files;
+    if (folder.empty()) return files;
+    for (const std::string& source : tablesOf(document)) {
+        if (const auto file = fileOf(source, folder, {})) files.push_back(*file);
+    }
+    return files;
 }
 
 Document withTableReadAgain(const Document& document, const std::string& source, const fs::path& folder) {

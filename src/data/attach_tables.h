@@ -22,8 +22,16 @@ bool fitsRecipe(const DataTable& table);
 void attachTables(Document& document, const std::filesystem::path& folder,
                   std::span<const std::filesystem::path> allowed = {});
 
-/// What is to be said of tables whose numbers are kept in the recipe, and whose files hold others by now.
-Problems changedTables(const Document& document, const std::filesystem::path& folder);
+/// A table whose file holds other bytes than those that its numbers were read from.
+struct ChangedTable {
+    std::string source;
+    Problem note; ///< that the numbers of before are used
+};
+/// The tables of a document, whose numbers are here, that have changed in their files.
+std::vector<ChangedTable> changedTables(const Document& document, const std::filesystem::path& folder);
+
+/// Where the files of a document's tables are, if recipes may look there.
+std::vector<std::filesystem::path> tableFiles(const Document& document, const std::filesystem::path& folder);
 
 /// The table of a file again, in place of the numbers that are kept; rows stay left out where there are as many.
 Document withTableReadAgain(const Document& document, const std::string& source, const std::filesystem::path& folder);

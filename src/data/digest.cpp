@@ -1,6 +1,7 @@
 #include "data/digest.h"
 
 #include <array>
+#include <fstream>
 #include <nettle/sha2.h>
 
 namespace coulter {
@@ -25,6 +26,20 @@ std::string Digest::text() {
         text += "0123456789abcdef"[byte & 15];
     }
     return text;
+}
+
+std::optional<std::string> digestOfFile(const std::filesystem::path& path) {
+    std::error_code error;
+    if (!std::filesystem::is_regular_file(path, error)) return std::nullopt;
+    std::ifstream file(path, std::ios::binary);
+    Digest digest;
+    std::array<char, 65536> buffer{};
+    while (file) {
+        file.read(buffer.data(), buffer.size());
+        digest.add({buffer.data(), static_cast<std::size_t>(file.gcount())});
+    }
+    if (!file.eof()) return std::nullopt;
+    return digest.text();
 }
 
 } // namespace coulter

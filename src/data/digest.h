@@ -1,5 +1,7 @@
 #pragma once
+#include <filesystem>
 #include <memory>
+#include <optional>
 #include <string>
 #include <string_view>
 
@@ -18,5 +20,8 @@ private:
     struct State;
     std::unique_ptr<State> state_;
 };
+
+/// The digest of a file as it is now; none if it cannot be read.
+std::optional<std::string> digestOfFile(const std::filesystem::path& path);
 
 } // namespace coulter

@@ -1,6 +1,7 @@
 #include "desktop/document_session.h"
 
 #include "data/attach_tables.h"
+#include "data/digest.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
 
@@ -75,6 +76,7 @@ void DocumentSession::start(Document document, const QString& path, const QStrin
     saved_ = history_[0];
     path_ = path;
     name_ = name;
+    acceptDisk();
     emit started();
     emit shownChanged();
     emit stateChanged();
@@ -84,12 +86,30 @@ std::optional<Problem> DocumentSession::save(const QString& path) {
     if (auto problem = writeFile(path.toStdString(), writeRecipe(document()))) return problem;
     path_ = path;
     saved_ = document();
+    acceptDisk();
     // Now that it has a folder, tables that its page names may be there.
     Document attached = document();
     attachTables(attached, QFileInfo(path_).absolutePath().toStdString());
     if (attached != document()) edit(std::move(attached), tr("data read"));
     emit stateChanged();
     return std::nullopt;
+}
+
+bool DocumentSession::isChangedOnDisk() const {
+    if (path_.isEmpty()) return false;
+    const auto now = digestOfFile(path_.toStdString());
+    return now && *now != digest_; // a file that is gone is no work that could be lost
+}
+
+void DocumentSession::acceptDisk() {
+    digest_ = path_.isEmpty() ? std::string() : digestOfFile(path_.toStdString()).value_or("");
+}
+
+void DocumentSession::takeFromDisk(Document document) {
+    acceptDisk();
+    edit(std::move(document), tr("the file read again"));
+    saved_ = this->document();
+    emit stateChanged();
 }
 
 QString DocumentSession::name() const {

@@ -37,6 +37,12 @@ public:
     /// `name` is what it is called until it is saved.
     void start(Document document, const QString& path, const QString& name = {});
     std::optional<Problem> save(const QString& path);
+    /// Whether another program wrote the document's file since it was read or saved.
+    bool isChangedOnDisk() const;
+    /// What is on the disk is known, and may be replaced.
+    void acceptDisk();
+    /// Makes what another program wrote the document; a step of undo like any.
+    void takeFromDisk(Document document);
     const QString& path() const { return path_; }
     bool isChanged() const { return !saved_ || *saved_ != document(); }
     QString name() const;
@@ -55,6 +61,7 @@ private:
     QString path_;
     QString name_;
     std::optional<Document> saved_;
+    std::string digest_; ///< of the file as it was read or saved; empty: there was none
 };
 
 } // namespace coulter

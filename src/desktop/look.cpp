@@ -3,6 +3,7 @@
 #include <QApplication>
 #include <QFont>
 #include <QPalette>
+#include <QPointer>
 #include <QSettings>
 #include <QStyleFactory>
 #include <algorithm>
@@ -25,6 +26,12 @@ LookSettings::LookSettings(QObject* parent)
     look_.scale = std::clamp(settings.value("scale", 1.0).toDouble(), 0.7, 2.5);
     QApplication::setStyle(QStyleFactory::create("Fusion"));
     apply();
+}
+
+LookSettings& LookSettings::ofProgram() {
+    static QPointer<LookSettings> look; // goes with the application
+    if (!look) look = new LookSettings(qApp);
+    return *look;
 }
 
 void LookSettings::setDark(bool dark) {
@@ -79,6 +86,7 @@ QString LookSettings::styleSheet() const {
         "QMenu{background:[page];border:1px solid [line];padding:4px}"
         "QMenu::item{padding:4px 22px}QMenu::item:selected{background:[faint];color:[ink]}"
         "QToolTip{background:[page];color:[ink];border:1px solid [line]}"
+        "#notices{background:[faint];border-bottom:1px solid [line]}"
         "#bar{background:[page];border-bottom:1px solid [line]}#documentButton{font-weight:bold}"
         "#side,#particulars,#particularsContent{background:[page]}"
         "#left,#scratch{background:[page]}#scratch{border-top:1px solid [line]}"

@@ -23,11 +23,12 @@ struct Look {
     int px(double logical) const { return static_cast<int>(logical * scale + 0.5); }
 };
 
-/// The look of the running program.
+/// The look of the running program: one for all its windows.
 class LookSettings : public QObject {
     Q_OBJECT
 public:
     explicit LookSettings(QObject* parent = nullptr);
+    static LookSettings& ofProgram();
     const Look& look() const { return look_; }
     void setDark(bool dark);
     void changeScale(double factor); ///< 0 goes back to 1

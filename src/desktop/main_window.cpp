@@ -28,13 +28,8 @@
 #include <QVBoxLayout>
 #include <cmath>
 
-/// Resources of a static library are there only once something asks for them; this must stand outside namespaces.
-static void loadDemoResource() { Q_INIT_RESOURCE(demo); }
-
 namespace coulter {
 namespace {
-
-constexpr int mostRecent = 8;
 
 /// Widgets one above the other, without gaps, each with its share of the height that is left.
 QWidget* stacked(const char* name, std::initializer_list<std::pair<QWidget*, int>> parts) {
@@ -58,6 +53,8 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     makePanes();
     makeBar();
     connect(&session_, &DocumentSession::stateChanged, this, &MainWindow::updateState);
+    connect(&session_, &DocumentSession::stateChanged, this, &MainWindow::watchFiles);
+    connect(&files_, &FileWatch::mayHaveChanged, this, &MainWindow::lookAtFiles);
     // A blink of work needs no sign; longer work gets one, and can be stopped.
     auto* patience = new QTimer(this);
     patience->setSingleShot(true);
@@ -131,7 +128,9 @@ void MainWindow::makePanes() {
     auto* rows = new QVBoxLayout(whole);
     rows->setContentsMargins(0, 0, 0, 0);
     rows->setSpacing(0);
+    notices_ = new Notices(look_);
     rows->addWidget(bar_);
+    rows->addWidget(notices_);
     rows->addWidget(splitter, 1);
     setCentralWidget(whole);
 }
@@ -188,37 +187,6 @@ void MainWindow::say(const QString& text, bool wrong) {
     }
 }
 
-std::optional<Document> MainWindow::documentIn(const QString& path, bool& isFigure) {
-    const FileRead file = readFile(path.toStdString());
-    if (!file.bytes) {
-        say(words(file.problem), true);
-        return std::nullopt;
-    }
-    const RecipeFound found = findRecipe(*file.bytes);
-    RecipeRead read = found.recipe ? readRecipe(*found.recipe) : RecipeRead{std::nullopt, found.problem};
-    if (!read.document) {
-        say(QFileInfo(path).fileName() + ": " + words(read.problem), true);
-        return std::nullopt;
-    }
-    const std::string folder = QFileInfo(path).absolutePath().toStdString();
-    attachTables(*read.document, folder);
-    const Problems changed = changedTables(*read.document, folder);
-    say(changed.empty() ? "" : words(changed.front()), !changed.empty());
-    isFigure = found.format != nullptr;
-    return read.document;
-}
-
-bool MainWindow::open(const QString& path) {
-    bool isFigure = false;
-    const auto document = documentIn(path, isFigure);
-    if (!document) return false;
-    page_->selectLine(-1);
-    // An exported figure is not overwritten by its recipe: saving asks for a name.
-    session_.start(*document, isFigure ? QString() : path, QFileInfo(path).completeBaseName());
-    remember(path);
-    return true;
-}
-
 void MainWindow::chooseComparison() {
     page_->commitEditing();
     const QString path =
@@ -235,41 +203,6 @@ bool MainWindow::compareWith(const QString& path) {
     auto* sheet = new CompareSheet(look_, QFileInfo(path).fileName(), std::move(*other), session_.document(), this);
     sheet->setAttribute(Qt::WA_DeleteOnClose);
     sheet->open();
-    return true;
-}
-
-void MainWindow::openDemo() {
-    loadDemoResource();
-    QFile file(":/demo/soil-temperature.coulter");
-    if (!file.open(QIODevice::ReadOnly)) return;
-    const RecipeRead read = readRecipe(file.readAll().toStdString());
-    if (read.document) session_.start(*read.document, "", "soil-temperature");
-}
-
-void MainWindow::remember(const QString& path) {
-    QSettings settings;
-    QStringList recent = settings.value("recent").toStringList();
-    const QString full = QFileInfo(path).absoluteFilePath();
-    recent.removeAll(full);
-    recent.prepend(full);
-    settings.setValue("recent", QStringList(recent.mid(0, mostRecent)));
-}
-
-bool MainWindow::save() {
-    if (!session_.path().isEmpty()) return saveAs(session_.path());
-    const QString path =
-        QFileDialog::getSaveFileName(this, tr("Save the recipe"), "figure.coulter", tr("Recipes (*.coulter)"));
-    return !path.isEmpty() && saveAs(path);
-}
-
-bool MainWindow::saveAs(const QString& path) {
-    page_->commitEditing();
-    if (const auto problem = session_.save(path)) {
-        say(words(*problem), true);
-        return false;
-    }
-    remember(path);
-    say(tr("saved"), false);
     return true;
 }
 
@@ -354,17 +287,6 @@ void MainWindow::copyPicture() {
     });
 }
 
-bool MainWindow::mayDiscard() {
-    page_->commitEditing();
-    if (!session_.isChanged()) return true;
-    const auto answer = QMessageBox::question(this, tr("Unsaved changes"),
-                                              tr("“%1” has changes that are not saved.").arg(session_.name()),
-                                              QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel);
-    return answer == QMessageBox::Discard || (answer == QMessageBox::Save && save());
-}
-
-void MainWindow::closeEvent(QCloseEvent* event) { event->setAccepted(mayDiscard()); }
-
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
     if (event->mimeData()->hasUrls()) event->acceptProposedAction();
 }
@@ -376,7 +298,7 @@ void MainWindow::dropEvent(QDropEvent* event) {
     const QString path = urls[0].toLocalFile();
     static const QStringList tables{"csv", "tsv", "txt", "dat"};
     if (tables.contains(QFileInfo(path).suffix().toLower())) return offerTable(path);
-    if (mayDiscard()) open(path);
+    openBeside(path);
 }
 
 } // namespace coulter

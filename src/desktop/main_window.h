@@ -1,10 +1,14 @@
 #pragma once
+#include "desktop/data_table_window.h"
 #include "desktop/document_session.h"
+#include "desktop/draft_keeper.h"
 #include "desktop/figure_worker.h"
+#include "desktop/file_watch.h"
 #include "desktop/formula_page.h"
 #include "desktop/function_catalogue.h"
 #include "desktop/kind_sheet.h"
 #include "desktop/look.h"
+#include "desktop/notices.h"
 #include "desktop/particulars.h"
 #include "desktop/remarks.h"
 #include "desktop/sample_table_window.h"
@@ -22,7 +26,8 @@ class QLabel;
 
 namespace coulter {
 
-/// The one window: formula page, sheet with its sampling ribbon, particulars and remarks, under one slim bar.
+/// A window with one document: formula page, sheet with its sampling ribbon, particulars and remarks, under one slim
+/// bar.
 class MainWindow : public QMainWindow {
     Q_OBJECT
 public:
@@ -32,14 +37,19 @@ public:
     bool open(const QString& path);
     /// Shows what differs between the figure that is open and another; whether it could be read.
     bool compareWith(const QString& path);
+    /// The same in this window if it shows nothing that somebody works on, or else in another one.
+    void openBeside(const QString& path);
     /// Opens the figure that is shown at the first start, which is part of the program.
     void openDemo();
+    /// Offers the drafts of figures whose program ended before they were saved.
+    void offerLostDrafts();
     bool save();
     bool saveAs(const QString& path);
     /// Writes a figure in the format of the path's ending, off the interface thread.
     void exportTo(const QString& path);
 
     DocumentSession& session() { return session_; }
+    Notices& notices() { return *notices_; }
     FormulaPage& page() { return *page_; }
     SheetView& sheet() { return *sheet_; }
     SamplingRibbon& ribbon() { return *ribbon_; }
@@ -64,6 +74,14 @@ private:
     void fillAddMenu();
     void updateState();
     bool mayDiscard();
+    /// Whether nobody has worked on what the window shows.
+    bool isUntouched() const;
+    MainWindow* another();
+    void watchFiles();
+    /// Says what other programs did to the files of the document.
+    void lookAtFiles();
+    void restore(const LostDraft& lost);
+    void askAndSave();
     void say(const QString& text, bool wrong);
     void remember(const QString& path);
     void chooseExport();
@@ -74,6 +92,7 @@ private:
     /// Selects the plot of the function that a line of the page defines.
     void selectPlotOf(int line);
     void openTable();
+    void openData();
     void drawAs(const ItemPath& path);
     void chooseMap(std::size_t panel);
     void showPictures(PictureSheet* pictures);
@@ -89,9 +108,12 @@ private:
     void offerTableText(const QString& text);
     void showTable(const QString& name, std::function<TableRead(const TableShape&)> read);
 
-    LookSettings look_;
+    LookSettings& look_ = LookSettings::ofProgram();
     DocumentSession session_;
+    DraftKeeper drafts_{session_};
+    FileWatch files_;
     FigureWorker worker_;
+    Notices* notices_ = nullptr;
     FormulaPage* page_ = nullptr;
     ScratchStrip* scratch_ = nullptr;
     SheetView* sheet_ = nullptr;
@@ -100,6 +122,7 @@ private:
     Remarks* remarks_ = nullptr;
     FunctionCatalogue* functions_ = nullptr; ///< made when it is first asked for
     SampleTableWindow* table_ = nullptr;
+    DataTableWindow* data_ = nullptr; ///< made when it is first asked for
     QToolButton* documentButton_ = nullptr;
     QToolButton* addButton_ = nullptr;
     QAction *undo_ = nullptr, *redo_ = nullptr;

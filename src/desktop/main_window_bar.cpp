@@ -3,6 +3,7 @@
 #include "plots/page_edits.h"
 #include "plots/plot_kind.h"
 
+#include <QApplication>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
@@ -86,27 +87,26 @@ void MainWindow::makeBar() {
     connect(exportButton, &QToolButton::clicked, this, &MainWindow::chooseExport);
 
     action(tr("New"), QKeySequence::New, [this] {
-        if (mayDiscard()) session_.start(Document{}, "");
+        MainWindow* window = isUntouched() ? this : another();
+        window->session_.start(Document{}, "");
     });
     action(tr("Open"), QKeySequence::Open, [this] {
         const QString path =
             QFileDialog::getOpenFileName(this, tr("Open a recipe or a figure"), QString(),
                                          tr("Recipes and figures (*.coulter *.pdf *.svg *.png *.eps)"));
-        if (!path.isEmpty() && mayDiscard()) open(path);
+        if (!path.isEmpty()) openBeside(path);
     });
     action(tr("Save"), QKeySequence::Save, [this] { save(); });
-    action(tr("Save as"), QKeySequence::SaveAs, [this] {
-        const QString path =
-            QFileDialog::getSaveFileName(this, tr("Save the recipe"), session_.path(), tr("Recipes (*.coulter)"));
-        if (!path.isEmpty()) saveAs(path);
-    });
+    action(tr("Save as"), QKeySequence::SaveAs, [this] { askAndSave(); });
     action(tr("Export"), QKeySequence(Qt::CTRL | Qt::Key_E), [this] { chooseExport(); });
     action(tr("Compare…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_D), [this] { chooseComparison(); });
     action(tr("Copy the figure"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_C), [this] { copyPicture(); });
-    action(tr("Quit"), QKeySequence::Quit, [this] { close(); });
+    action(tr("Close the window"), QKeySequence::Close, [this] { close(); });
+    action(tr("Quit"), QKeySequence::Quit, [] { QApplication::closeAllWindows(); });
     action(tr("New line"), QKeySequence(Qt::CTRL | Qt::Key_Return), [this] { page_->addLine(); });
     action(tr("Function…"), QKeySequence(Qt::CTRL | Qt::Key_F), [this] { openFunctions(); });
     action(tr("Table of samples…"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] { openTable(); });
+    action(tr("Table of data…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_T), [this] { openData(); });
     action(tr("Data…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_O), [this] { chooseTable(); });
     for (const auto& key : {QKeySequence(Qt::CTRL | Qt::Key_Plus), QKeySequence(Qt::CTRL | Qt::Key_Equal)})
         action(tr("Larger"), key, [this] { look_.changeScale(1.1); });
@@ -125,17 +125,10 @@ void MainWindow::fillDocumentMenu() {
     for (const QString& text : {tr("New"), tr("Open")}) entry(text);
     QMenu* recent = menu->addMenu(tr("Recent"));
     for (const QString& path : QSettings().value("recent").toStringList()) {
-        recent
-            ->addAction(QFileInfo(path).fileName(), this,
-                        [this, path] {
-                            if (mayDiscard()) open(path);
-                        })
-            ->setToolTip(path);
+        recent->addAction(QFileInfo(path).fileName(), this, [this, path] { openBeside(path); })->setToolTip(path);
     }
     recent->setEnabled(!recent->isEmpty());
-    menu->addAction(tr("Demo figure"), this, [this] {
-        if (mayDiscard()) openDemo();
-    });
+    menu->addAction(tr("Demo figure"), this, [this] { (isUntouched() ? this : another())->openDemo(); });
     menu->addSeparator();
     for (const QString& text : {tr("Save"), tr("Save as"), tr("Export"), tr("Copy the figure"), tr("Compare…")})
         entry(text);
@@ -151,7 +144,7 @@ void MainWindow::fillDocumentMenu() {
         }
     }
     menu->addSeparator();
-    entry(tr("Quit"));
+    for (const QString& text : {tr("Close the window"), tr("Quit")}) entry(text);
 }
 
 void MainWindow::fillAddMenu() {
@@ -159,7 +152,7 @@ void MainWindow::fillAddMenu() {
     menu->clear();
     menu->addAction(tr("Formula line"), this, [this] { page_->addLine(); });
     for (QAction* each : actions()) {
-        for (const QString& text : {tr("Function…"), tr("Data…"), tr("Table of samples…")})
+        for (const QString& text : {tr("Function…"), tr("Data…"), tr("Table of data…"), tr("Table of samples…")})
             if (each->text() == text) menu->addAction(each);
     }
     const std::size_t panel = std::min(sheet_->selection().panel, session_.document().panels.size() - 1);

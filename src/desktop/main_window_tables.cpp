@@ -17,6 +17,18 @@ void MainWindow::chooseTable() {
     if (!path.isEmpty()) offerTable(path);
 }
 
+void MainWindow::openData() {
+    page_->commitEditing();
+    if (!data_) data_ = new DataTableWindow(session_, look_, this);
+    data_->show();
+    data_->raise();
+    // The table of the line that was touched last.
+    const Page page = readPage(session_.document());
+    const int line = page_->selectedLine();
+    if (line >= 0 && line < static_cast<int>(page.lines.size()))
+        data_->choose(QString::fromStdString(page.lines[static_cast<std::size_t>(line)].table));
+}
+
 void MainWindow::offerTable(const QString& path) {
     // A file in the recipe's folder is called by its way from there, so that it is found again.
     QString name = QFileInfo(path).fileName();

@@ -1,6 +1,8 @@
 #include "desktop/scratch_strip.h"
 
 #include "formula/answer_text.h"
+#include "formula/unit_inference.h"
+#include "typeset/words.h"
 
 #include <QLabel>
 #include <QLineEdit>
@@ -52,10 +54,14 @@ void ScratchStrip::ask() {
     // An integral may take a second: the window does not wait for it.
     asking_ = true;
     thread_ = std::jthread([this, text, document = session_.shown()](const std::stop_token& stop) {
-        const Answer answer = evaluate(readPage(document), text);
+        const Page page = readPage(document);
+        const Answer answer = evaluate(page, text);
+        const UnitsOfText units = unitsOfText(page, text);
         const bool wrong = !answer.problems.empty();
-        const QString said =
-            QString::fromStdString(wrong ? describe(answer.problems.front()) : answerText(answer, true));
+        QString said = QString::fromStdString(wrong ? describe(answer.problems.front()) : answerText(answer, true));
+        if (!wrong && !units.unit.empty() && units.unit != "1")
+            said += tr(", in %1").arg(QString::fromStdString(printedUnit(units.unit)));
+        if (!wrong && !units.problems.empty()) said += "\n" + QString::fromStdString(describe(units.problems.front()));
         if (stop.stop_requested()) return;
         QMetaObject::invokeMethod(this, [this, said, wrong] {
             asking_ = false;

@@ -7,6 +7,7 @@
 #include "notes/note_settings.h"
 #include "plots/handles.h"
 #include "plots/plot_kind.h"
+#include "plots/table_edits.h"
 
 #include <QKeyEvent>
 #include <QMenu>
@@ -179,6 +180,7 @@ ItemPath SheetView::addNote(const std::string& kind, std::size_t panel, Point mm
         note.at.push_back(note.at.empty() && found->showsPlace ? placeOnCurve(note, panel, at)
                                                                : placeAt(note, frame, at));
     }
+    if (found->words) note.words = valuesToShow(*document);
     if (kind == "text") note.words = tr("Words").toStdString();
     std::vector<Note>& notes = document->panels[panel].notes;
     notes.push_back(std::move(note));

@@ -18,6 +18,6 @@ void trimMembers(Plot& plot) {
     while (!plot.members.empty() && plot.members.back() == Member{}) plot.members.pop_back();
 }
 
-Page readPage(const Document& document) { return readPage(document.page, document.tables); }
+Page readPage(const Document& document) { return readPage(document.page, document.tables, document.format >= 5); }
 
 } // namespace coulter

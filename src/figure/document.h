@@ -153,7 +153,9 @@ inline constexpr double mostDots = 400e6;
 ///      in space may touch
 ///   2  members of a family from periwinkle over rose to moss; a radius over an angle in a frame of its own
 ///   3  words may hold formulas in TeX's spelling, and values within formulas; bitmaps are packed closer
-inline constexpr int newestFormat = 4;
+///   4  curves that are integrals are proven
+///   5  what has no unit on its line has the one that follows from its formula
+inline constexpr int newestFormat = 5;
 
 /// A recipe: everything a figure is made of. A value: editing makes another one, so undo is a list of these.
 struct Document {

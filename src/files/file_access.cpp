@@ -54,8 +54,8 @@ mode_t maskOfProcess() {
     return 022;
 }
 
-/// Writes everything and flushes it to the disk; 0 or the error.
-int writeAll(int file, const std::string& bytes) {
+/// Writes everything, and flushes it to the disk if asked to; 0 or the error.
+int writeAll(int file, const std::string& bytes, Flush flush) {
     std::size_t done = 0;
     while (done < bytes.size()) {
         const ssize_t wrote = ::write(file, bytes.data() + done, bytes.size() - done);
@@ -63,8 +63,14 @@ int writeAll(int file, const std::string& bytes) {
         if (wrote < 0) return errno;
         done += static_cast<std::size_t>(wrote);
     }
-    if (::fsync(file) != 0 && errno != EINVAL && errno != EROFS) return errno; // EINVAL: not a file that is kept
+    if (flush == Flush::Now && ::fsync(file) != 0 && errno != EINVAL && errno != EROFS)
+        return errno; // EINVAL: not a file that is kept
     return 0;
+}
+
+void flushFolder(const std::filesystem::path& path) {
+    const Descriptor folder(::open(path.parent_path().c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC));
+    if (folder.get() >= 0) ::fsync(folder.get());
 }
 
 } // namespace
@@ -89,7 +95,7 @@ FileRead readFile(const std::filesystem::path& path) {
     return {std::move(bytes), {}};
 }
 
-std::optional<Problem> writeFile(const std::filesystem::path& path, const std::string& bytes) {
+std::optional<Problem> writeFile(const std::filesystem::path& path, const std::string& bytes, Flush flush) {
     std::error_code ignored;
     // Through a link it is the file behind it that is replaced.
     std::filesystem::path target = std::filesystem::weakly_canonical(path, ignored);
@@ -99,7 +105,7 @@ std::optional<Problem> writeFile(const std::filesystem::path& path, const std::s
     if (exists && S_ISDIR(about.st_mode)) return failed("Writing", path, EISDIR);
     if (exists && !S_ISREG(about.st_mode)) { // a device or a pipe cannot be replaced, only written to
         const Descriptor file(::open(target.c_str(), O_WRONLY | O_CLOEXEC));
-        const int error = file.get() < 0 ? errno : writeAll(file.get(), bytes);
+        const int error = file.get() < 0 ? errno : writeAll(file.get(), bytes, flush);
         return error != 0 ? std::optional(failed("Writing", path, error)) : std::nullopt;
     }
     if (exists && ::access(target.c_str(), W_OK) != 0) return failed("Writing", path, errno);
@@ -107,15 +113,21 @@ std::optional<Problem> writeFile(const std::filesystem::path& path, const std::s
     const Descriptor file(::mkostemp(beside.data(), O_CLOEXEC));
     if (file.get() < 0) return failed("Writing", path, errno);
     ::fchmod(file.get(), exists ? about.st_mode & 07777 : 0666 & ~maskOfProcess());
-    int error = writeAll(file.get(), bytes);
+    int error = writeAll(file.get(), bytes, flush);
     if (error == 0 && ::rename(beside.c_str(), target.c_str()) != 0) error = errno;
     if (error != 0) {
         ::unlink(beside.c_str());
         return failed("Writing", path, error);
     }
-    const Descriptor folder(::open(target.parent_path().c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC));
-    if (folder.get() >= 0) ::fsync(folder.get()); // so that the new name survives a power cut too
+    if (flush == Flush::Now) flushFolder(target); // so that the new name survives a power cut too
     return std::nullopt;
+}
+
+void flushFile(const std::filesystem::path& path) {
+    const Descriptor file(::open(path.c_str(), O_RDONLY | O_CLOEXEC));
+    if (file.get() < 0) return;
+    ::fsync(file.get());
+    flushFolder(path);
 }
 
 } // namespace coulter

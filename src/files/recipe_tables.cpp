@@ -29,6 +29,7 @@ std::string numberText(double value) {
 std::string writeTable(const DataTable& table) {
     std::string out = "    {\n      \"name\": " + quoted(table.source);
     if (!table.digest.empty()) out += ",\n      \"digest\": " + quoted(table.digest);
+    if (table.isEdited) out += ",\n      \"edited\": true";
     if (table.isBeside) out += ",\n      \"beside\": true";
     if (!table.leftOut.empty()) {
         out += ",\n      \"left out\": [";
@@ -60,10 +61,11 @@ std::string writeTable(const DataTable& table) {
 DataTable readOne(JsonReader& reader, const Json& value, const std::string& path) {
     DataTable table;
     if (!reader.isObject(value, path)) return table;
-    reader.keys(value, path, {"name", "digest", "beside", "left out", "columns", "rows"});
+    reader.keys(value, path, {"name", "digest", "edited", "beside", "left out", "columns", "rows"});
     table.source = reader.text(value, path, "name").value_or("");
     if (table.source.empty()) reader.refuse(joined(path, "name"), "is missing: the page calls the table by it.");
     table.digest = reader.text(value, path, "digest").value_or("");
+    table.isEdited = reader.truth(value, path, "edited").value_or(false);
     table.isBeside = reader.truth(value, path, "beside").value_or(false);
     const std::string rowsPath = joined(path, "rows");
     std::vector<std::vector<double>> numbers;

@@ -2,6 +2,7 @@
 #include "formula/derivative.h"
 #include "formula/enclosure.h"
 #include "formula/infinities.h"
+#include "formula/matrices.h"
 #include "formula/measures.h"
 #include "formula/page.h"
 #include "formula/parser.h"
@@ -80,6 +81,12 @@ Answer answer(const Page& page, const ExprPtr& expression) {
         const Derived derived = derivativeAsFormula(page, expression);
         result.formula = derived.expression;
         result.problems = derived.problems;
+        return result;
+    }
+    if (usesMatrices(page, *expression)) {
+        MatrixAnswer found = matrixOf(page, expression);
+        result.matrix = std::move(found.value);
+        result.problems = std::move(found.problems);
         return result;
     }
     if (isColumn(page, expression) && freeVariables(page, expression).empty()) {

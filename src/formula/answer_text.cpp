@@ -2,6 +2,7 @@
 
 #include "formula/columns.h"
 #include "formula/expr_build.h"
+#include "formula/matrices.h"
 #include "formula/searches.h"
 #include "formula/text.h"
 
@@ -16,6 +17,15 @@ const std::string_view unsettledMeans = "a sum, product or integral here diverge
 std::string answerText(const Answer& answer, bool withError) {
     if (answer.formula) return spelled(*answer.formula);
     if (answer.places) return describe(*answer.places, answer.sought);
+    if (answer.matrix) {
+        const MatrixValue& matrix = *answer.matrix;
+        const double error = matrix.errors.empty() ? 0 : *std::ranges::max_element(matrix.errors);
+        return spelled(matrix) +
+               (!withError             ? ""
+                : std::isfinite(error) ? fmt::format(" ± {:.1e}", error)
+                                       : " ± unknown") +
+               (matrix.made.empty() ? "" : " (" + matrix.made + ")");
+    }
     std::string text;
     double error = 0;
     for (const Column& column : answer.columns) text += (text.empty() ? "" : ", ") + spelled(*column);

@@ -1,6 +1,7 @@
 #include "formula/columns.h"
 #include "formula/derivative.h"
 #include "formula/expr_build.h"
+#include "formula/matrices.h"
 #include "formula/page.h"
 #include "formula/program_builder.h"
 #include "formula/statistics.h"
@@ -120,6 +121,10 @@ private:
             return at(e, [&] { return values(*derived.expression, scope); });
         }
         case ExprKind::Vector: {
+            if (usesMatrices(page_, e))
+                refuse(e,
+                       "In formulas a vector has at most three components, and a matrix stands on a line of its own.",
+                       "write a decimal point if this is one number, or A = ((1, 2), (3, 4))");
             Values all;
             for (const ExprPtr& each : e.operands) all.push_back(value(*each, scope));
             return all;
@@ -321,6 +326,15 @@ private:
         if (page_.lines[line->second].kind == LineKind::Variable)
             refuse(e, e.text + " is a variable and has no single value here.",
                    "give it a value, or make it a parameter: f(" + e.text + ") = …");
+        if (const Line* matrix = page_.find(e.text, LineKind::Matrix)) {
+            if (stepByStep_) return values(*matrix->body, {});
+            if (!matrix->matrix->isVector || matrix->matrix->rows > 3)
+                refuse(e, e.text + " is a matrix or a long vector, and formulas have numbers and short vectors.",
+                       "name what is computed from it on a line of its own");
+            Values all;
+            for (const double component : matrix->matrix->values) all.push_back(builder_.constant(component));
+            return all;
+        }
         if (page_.columnOf(e.text))
             refuse(e, e.text + " is a column and has no single value here.",
                    "make it a parameter: f(" + e.text + ") = …");
@@ -345,6 +359,9 @@ private:
             return at(e, [&] { return values(*derived.expression, scope); });
         }
         if (const Statistic* statistic = findStatistic(e.text)) return {numberOf(*statistic, e, scope)};
+        if (findMatrixFunction(e.text))
+            refuse(e, e.text + " is computed on lines and questions of their own, not in formulas.",
+                   "name what it gives: d = " + e.text + "(…)");
         std::vector<Value> operands;
         for (const ExprPtr& operand : e.operands) operands.push_back(value(*operand, scope));
         const int arguments = static_cast<int>(operands.size()) - e.below - e.above;

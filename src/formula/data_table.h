@@ -25,6 +25,7 @@ struct DataTable {
     std::vector<DataColumn> columns;  ///< of one length
     std::vector<std::size_t> leftOut; ///< rows that do not count, from 0, ascending
     std::string digest;               ///< SHA-256 of the file's bytes in hexadecimal; empty: it came from no file
+    bool isEdited = false;            ///< numbers were changed by hand since they were read
     bool isBeside = false;            ///< a recipe keeps its name and digest alone, and finds the numbers in its file
     std::string trouble;              ///< why its numbers are not here; empty if they are. Never kept in a recipe.
     friend bool operator==(const DataTable&, const DataTable&) = default;

@@ -35,7 +35,7 @@ enum class ExprKind {
     Product,    ///< the same as a product
     Integral,   ///< over the name `text`: lower limit, upper limit, integrand
     Derivative, ///< d^n/dx^n: x is `text`, n is `number`, the operand what is differentiated
-    Vector,     ///< (a, b) or (a, b, c)
+    Vector,     ///< (a, b) or (a, b, c); of vectors the rows of a matrix: ((a, b), (c, d))
     List,       ///< {a, b, c}; {a, b, ..., z} if `goesOn`: a column of numbers
 };
 
@@ -52,6 +52,7 @@ struct Expr {
     bool onFunction = false;
     bool principal = false;        ///< of an integral: its principal value
     bool goesOn = false;           ///< of a list: by equal steps up to its last number
+    bool choosesRows = false;      ///< of pieces: a column whose rows a clause chose; print shows the column alone
     std::vector<ExprPtr> operands; ///< of a call: indices below, indices above, arguments
     int below = 0;                 ///< how many operands of a call are indices below: log_{b}(x), J_{n}(x)
     int above = 0;                 ///< and above: P_{n}^{m}(x)

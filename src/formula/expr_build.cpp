@@ -277,6 +277,7 @@ std::string spelled(const Expr& e) {
     case ExprKind::Not: return "not " + part(0);
     case ExprKind::Iverson: return "[" + part(0) + "]";
     case ExprKind::Pieces: {
+        if (e.choosesRows) return part(0);
         std::string text = "{ ";
         for (std::size_t i = 0; i < e.operands.size(); i += 2) {
             if (i > 0) text += "; ";

@@ -99,6 +99,7 @@ private:
     bool startsCatalogueCall() const;
     ExprPtr catalogueCall();
     ExprPtr statisticCall();
+    ExprPtr matrixCall();
     std::vector<ExprPtr> indices(const std::string& shown);
 
     // parse_calculus.cpp

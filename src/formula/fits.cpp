@@ -55,9 +55,21 @@ Fitted fitLine(const Page& page, const Line& line) {
         }
         slopes.push_back(here.columns[0]);
     }
+    Column weights;
+    if (line.weights) {
+        const ColumnAnswer found = columnsOf(page, line.weights);
+        if (found.columns.empty()) return {{}, {}, 0, found.problems};
+        if (found.columns.size() > 1 || (found.columns[0]->size() != 1 && found.columns[0]->size() != length))
+            return refused(line.weights->span, "The weights of a fit are a column, one for each row.");
+        weights = found.columns[0];
+        if (std::ranges::any_of(*weights, [](double weight) { return weight < 0 || std::isinf(weight); }))
+            return refused(line.weights->span, "Weights are finite numbers, zero or positive.",
+                           "write 1/u^2 for rows with the standard uncertainty u");
+    }
     std::vector<std::size_t> rows;
     for (std::size_t i = 0; i < length; ++i) {
-        const bool counts = std::isfinite(at(rest.columns[0], i)) &&
+        const bool weighs = !weights || at(weights, i) > 0;
+        const bool counts = weighs && std::isfinite(at(rest.columns[0], i)) &&
                             std::ranges::all_of(slopes, [&](const Column& each) { return std::isfinite(at(each, i)); });
         if (counts) rows.push_back(i);
     }
@@ -70,9 +82,11 @@ Fitted fitLine(const Page& page, const Line& line) {
     Eigen::MatrixXd matrix(static_cast<Eigen::Index>(rows.size()), static_cast<Eigen::Index>(count));
     Eigen::VectorXd right(static_cast<Eigen::Index>(rows.size()));
     for (std::size_t i = 0; i < rows.size(); ++i) {
-        right(static_cast<Eigen::Index>(i)) = -at(rest.columns[0], rows[i]);
+        // Squares of residuals weigh so much.
+        const double scale = weights ? std::sqrt(at(weights, rows[i])) : 1;
+        right(static_cast<Eigen::Index>(i)) = -at(rest.columns[0], rows[i]) * scale;
         for (std::size_t k = 0; k < count; ++k)
-            matrix(static_cast<Eigen::Index>(i), static_cast<Eigen::Index>(k)) = at(slopes[k], rows[i]);
+            matrix(static_cast<Eigen::Index>(i), static_cast<Eigen::Index>(k)) = at(slopes[k], rows[i]) * scale;
     }
     const Eigen::ColPivHouseholderQR<Eigen::MatrixXd> decomposition(matrix);
     const auto size = static_cast<Eigen::Index>(count);

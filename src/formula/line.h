@@ -27,6 +27,7 @@ enum class LineKind {
     Fit,      ///< (a, b) fits s = a + b t
     Search,   ///< f(x) = 0 for x in [0, 20]
     Fourier,  ///< (n, a, b) = Fourier coefficients of r(t)
+    Matrix,   ///< A = ((2, 1), (1, 3)), b = (1, 2), and what is computed from such
     Unread,   ///< could not be read; see its problems
 };
 
@@ -58,7 +59,8 @@ struct Line {
     std::vector<ExprPtr> equations;      ///< of a solution; of a fit: one
     std::string table;                   ///< of a table: what its numbers are read from
     std::vector<std::string> picked;     ///< of a table: its columns by heading or number; empty: by name or in order
-    std::vector<std::string> units;      ///< of a table: of each column, as the line or its heading says
+    std::vector<std::string> units;      ///< of a table: of each column, as the line or its heading says; of a fit:
+                                         ///< of each coefficient, as it follows
     std::vector<std::string> labels;     ///< of a table: words of each column's heading
     Sought sought = Sought::Zeros;       ///< of a search
     bool interpolates = false;           ///< a function is linear between the pairs in `arguments`
@@ -71,6 +73,8 @@ struct Line {
     Distribution distribution = Distribution::Normal;
     std::vector<ExprPtr> arguments; ///< of a distribution: mean and variance, or both ends
     ExprPtr seed;                   ///< of random numbers; null: chosen
+    ExprPtr where;                  ///< condition that chooses the rows of columns; null: all count
+    ExprPtr weights;                ///< of a fit; null: all rows weigh the same
     std::string unit;               ///< UDUNITS string, as written
     std::string label;
     std::optional<Span> plainNumber; ///< where a quantity's value is a plain number: what scrubbing changes
@@ -85,6 +89,7 @@ struct Line {
     std::shared_ptr<const Places> places;               ///< what a search found
     std::shared_ptr<const struct Interpolation> points; ///< of a function that interpolates columns
     ExprPtr formula;                                    ///< of a question about a derivative: the answer
+    std::shared_ptr<const struct MatrixValue> matrix;   ///< of a matrix, or a question about one
     std::optional<Interval> range;                      ///< of a quantity with from … to …
     Interval interval;                                  ///< of a variable or a search
     Grid grid;                                          ///< of a variable

@@ -18,9 +18,9 @@ struct Clause {
     std::size_t end = 0;
 };
 
-constexpr std::array<std::u32string_view, 11> clauseKeywords{U"unit",        U"from",   U"step",     U"count",
-                                                             U"logarithmic", U"label",  U"seed",     U"columns",
-                                                             U"units",       U"period", U"harmonics"};
+constexpr std::array<std::u32string_view, 13> clauseKeywords{
+    U"unit",    U"from",  U"step",   U"count",     U"logarithmic", U"label",  U"seed",
+    U"columns", U"units", U"period", U"harmonics", U"where",       U"weights"};
 
 /// Words that make a line what it is, and what reads it.
 struct Phrase {
@@ -330,6 +330,14 @@ private:
         if (clause.keyword == "seed" && line.kind != LineKind::Random)
             return report(line, keyword, "The clause “seed” belongs to random numbers.",
                           "write it after X ~ N(0, 1), count 500");
+        const bool ofColumns =
+            line.kind == LineKind::Quantity || line.kind == LineKind::Question || line.kind == LineKind::Fit;
+        if (clause.keyword == "where" && !ofColumns)
+            return report(line, keyword, "The clause “where” chooses rows of columns.",
+                          "write it after what is computed from columns, such as m = mean(s), where t > 5");
+        if (clause.keyword == "weights" && line.kind != LineKind::Fit)
+            return report(line, keyword, "The clause “weights” belongs to a fit.",
+                          "write it after (a, b) fits s = a + b t");
         if ((clause.keyword == "step" || clause.keyword == "count" || clause.keyword == "logarithmic") && !isVariable) {
             return report(line, keyword, "The clause “" + clause.keyword + "” belongs to a variable with its interval.",
                           "write it after x in [a, b]");
@@ -374,6 +382,8 @@ private:
              : clause.keyword == "seed"      ? out_.seed
              : clause.keyword == "period"    ? out_.period
              : clause.keyword == "harmonics" ? out_.harmonics
+             : clause.keyword == "where"     ? out_.where
+             : clause.keyword == "weights"   ? out_.weights
                                              : out_.count) = slice(lexed.tokens, 0, end);
         }
     }
@@ -429,6 +439,12 @@ Line readLine(LineOutline outline, const KnownNames& page) {
     read(outline.period, line.period);
     read(outline.harmonics, line.harmonics);
     read(outline.along, line.along);
+    read(outline.weights, line.weights);
+    if (!outline.where.empty()) {
+        ParsedExpression parsed = parseExpression(outline.where, inScope, Wanted::Condition);
+        line.where = parsed.expression;
+        line.problems.insert(line.problems.end(), parsed.problems.begin(), parsed.problems.end());
+    }
     for (const std::vector<Token>& tokens : outline.arguments) read(tokens, line.arguments.emplace_back());
     return line;
 }

@@ -13,7 +13,7 @@ struct LineOutline {
     Line line;                    ///< kind, name, parameters, unit, label and problems are set
     std::vector<Token> body;      ///< right-hand side; for a variable the low end; for a search what it is in
     std::vector<Token> low, high; ///< ends of an interval
-    std::vector<Token> from, to, count, step, seed, period, harmonics;
+    std::vector<Token> from, to, count, step, seed, period, harmonics, where, weights;
     std::vector<Token> along;                  ///< of a transform: what follows “by”
     std::vector<std::vector<Token>> arguments; ///< of a distribution
     std::vector<std::vector<Token>> equations; ///< of a solution or a fit

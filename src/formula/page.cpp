@@ -1,18 +1,21 @@
 #include "formula/page.h"
 
 #include "formula/answer_text.h"
+#include "formula/chosen_rows.h"
 #include "formula/columns.h"
 #include "formula/conditions.h"
 #include "formula/fits.h"
 #include "formula/fourier_lines.h"
 #include "formula/interpolation_lines.h"
 #include "formula/line_parser.h"
+#include "formula/matrices.h"
 #include "formula/measures.h"
 #include "formula/random_columns.h"
 #include "formula/remedies.h"
 #include "formula/searches.h"
 #include "formula/table_lines.h"
 #include "formula/text.h"
+#include "formula/unit_inference.h"
 #include "special/catalogue.h"
 
 #include <algorithm>
@@ -69,7 +72,8 @@ public:
         for (const auto& [name, line] : page_.periods) visit(line);
         for (std::size_t i = 0; i < page_.lines.size(); ++i) visit(i);
         for (Line& line : page_.lines) {
-            if (line.good() && line.kind == LineKind::Question && measure(line)) question(line);
+            if (line.good() && line.kind == LineKind::Question && measure(line) && (!line.where || choose(line)))
+                question(line);
             if (line.good() && line.kind == LineKind::Search && line.name.empty()) search(line);
         }
     }
@@ -125,8 +129,13 @@ private:
     }
 
     void computeLine(Line& line) {
-        if (line.kind == LineKind::Quantity && measure(line))
-            isColumn(page_, line.body) ? column(line) : quantity(line);
+        if (line.where && line.kind != LineKind::Question && !choose(line)) return;
+        if (line.kind == LineKind::Quantity && measure(line)) {
+            if (isMatrix(line))
+                matrix(line);
+            else
+                isColumn(page_, line.body) ? column(line) : quantity(line);
+        }
         if (line.kind == LineKind::Random) random(line);
         if (line.kind == LineKind::Period) period(line);
         if (line.kind == LineKind::Variable) variable(line);
@@ -147,8 +156,8 @@ private:
         for (const ExprPtr& argument : line.arguments) {
             if (argument) references(*argument, bound, out);
         }
-        for (const ExprPtr& part : {line.seed, line.body, line.low, line.high, line.from, line.to, line.count,
-                                    line.step, line.period, line.harmonics, line.along}) {
+        for (const ExprPtr& part : {line.where, line.weights, line.seed, line.body, line.low, line.high, line.from,
+                                    line.to, line.count, line.step, line.period, line.harmonics, line.along}) {
             if (part) references(*part, bound, out);
         }
         // A search without an interval takes that of the page's variable.
@@ -236,14 +245,40 @@ private:
         return true;
     }
 
+    /// Puts the condition that chooses rows into the line's formulas; whether the line can be computed.
+    bool choose(Line& line) {
+        const auto problem = chooseRows(page_, line);
+        if (problem) line.problems.push_back(*problem);
+        return !problem;
+    }
+
+    /// Whether a definition is that of a matrix or a vector.
+    bool isMatrix(const Line& line) const {
+        const Expr* e = line.body.get();
+        while (e->kind == ExprKind::Group) e = e->operands[0].get();
+        return (e->kind == ExprKind::Vector && !isColumn(page_, line.body)) || usesMatrices(page_, *e);
+    }
+
+    void matrix(Line& line) {
+        MatrixAnswer found = matrixOf(page_, line.body);
+        line.problems.insert(line.problems.end(), found.problems.begin(), found.problems.end());
+        if (!found.value) return;
+        if (found.value->isNumber()) return quantity(line, found.value->values[0]);
+        line.kind = LineKind::Matrix;
+        line.matrix = std::move(found.value);
+        if (line.from) report(line, line.from->span, "The clause “from … to …” belongs to a single number.");
+    }
+
     void interpolation(Line& line) {
         InterpolationAnswer found = interpolationLine(page_, line);
         line.problems.insert(line.problems.end(), found.problems.begin(), found.problems.end());
         if (line.good()) line.points = std::move(found.points);
     }
 
-    void quantity(Line& line) {
-        line.value = number(line, line.body);
+    void quantity(Line& line) { quantity(line, number(line, line.body)); }
+
+    void quantity(Line& line, std::optional<double> value) {
+        line.value = value;
         if (line.value && std::isnan(*line.value)) {
             report(line, line.body->span, line.name + " is undefined: the formula has no value here.");
             line.value.reset();
@@ -379,6 +414,7 @@ private:
             report(line, line.body->span, "This has no value: " + std::string(unsettledMeans) + ".", "",
                    Problem::Severity::Note);
         line.formula = found.formula;
+        line.matrix = found.matrix;
         line.values = found.values;
         line.errors = found.errors;
         line.columns = found.columns;
@@ -423,7 +459,7 @@ void noteShadowed(Line& line) {
 
 } // namespace
 
-Page readPage(std::span<const std::string> lines, const DataTables& tables) {
+Page readPage(std::span<const std::string> lines, const DataTables& tables, bool carriesUnits) {
     Page page;
     std::vector<LineOutline> outlines;
     for (const std::string& source : lines.first(std::min(lines.size(), longestPage)))
@@ -475,6 +511,7 @@ Page readPage(std::span<const std::string> lines, const DataTables& tables) {
                "A page ends after " + std::to_string(longestPage) + " lines; the rest is not read.");
     }
     Resolver(page, tables).run();
+    followUnits(page, carriesUnits);
     addRemedies(page);
     return page;
 }

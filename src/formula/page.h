@@ -39,7 +39,8 @@ struct Page {
 inline constexpr std::size_t longestPage = 2'000;
 
 /// Reads a page, over the tables that its lines name. Never fails: what cannot be read is a problem on its line.
-Page readPage(std::span<const std::string> lines, const DataTables& tables = {});
+/// @param carriesUnits  whether lines without a unit get the one that follows from their formulas
+Page readPage(std::span<const std::string> lines, const DataTables& tables = {}, bool carriesUnits = true);
 
 /// Values that take the place of names while compiling: the cases of a family.
 using FixedValues = std::map<std::string, double>;
@@ -74,7 +75,8 @@ struct Answer {
     bool isEstimated = false;     ///< the errors rest on estimates of integrals or series, and are no bounds
     bool isStandardError = false; ///< the errors are standard errors of a fit, and no bounds
     ExprPtr formula;              ///< of a derivative by a name that has no value: the formula
-    std::shared_ptr<const Places> places; ///< of a search, such as sin(x) = 0 for x in [1, 10]; then no values
+    std::shared_ptr<const Places> places;      ///< of a search, such as sin(x) = 0 for x in [1, 10]; then no values
+    std::shared_ptr<const MatrixValue> matrix; ///< of an expression with matrices; then no values
     Sought sought = Sought::Zeros;
     Problems problems;
 

@@ -45,8 +45,8 @@ std::string wordOf(const Page& page, const std::string& name, std::string Line::
     const auto at = page.defined.find(name);
     if (at == page.defined.end()) return "";
     const Line& line = page.lines[at->second];
-    if (line.kind != LineKind::Table) return line.*own;
-    return line.good() ? (line.*byColumn)[placeAmong(line.unknowns, name)] : "";
+    if (line.kind != LineKind::Table && line.kind != LineKind::Fit) return line.*own;
+    return line.good() && !(line.*byColumn).empty() ? (line.*byColumn)[placeAmong(line.unknowns, name)] : line.*own;
 }
 
 } // namespace

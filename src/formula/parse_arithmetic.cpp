@@ -1,4 +1,5 @@
 #include "formula/expression_parser.h"
+#include "formula/matrices.h"
 
 #include <numbers>
 
@@ -138,9 +139,9 @@ ExprPtr ExpressionParser::bracket() {
     std::vector<ExprPtr> parts = inBrackets([&] {
         std::vector<ExprPtr> list{condition()};
         while (is(",")) {
-            if (list.size() == 3)
-                refuse(peek().span, "A vector has at most three components.",
-                       "write a decimal point if this is one number");
+            if (list.size() == largestMatrix)
+                refuse(peek().span, "A vector has at most " + std::to_string(largestMatrix) + " components.",
+                       "name long columns of numbers with braces: {1, 2, 3}");
             take(",");
             list.push_back(sum());
         }

@@ -1,4 +1,5 @@
 #include "formula/expression_parser.h"
+#include "formula/matrices.h"
 #include "formula/statistics.h"
 #include "formula/text.h"
 #include "special/catalogue.h"
@@ -113,6 +114,21 @@ ExprPtr ExpressionParser::statisticCall() {
                word.text + " takes " + countOf(1 + statistic.further) + ", here it has " + std::to_string(list.size()) +
                    ".",
                "write " + std::string(statistic.form));
+    return call(word.text, std::move(list), span);
+}
+
+/// det(A), solution(A, b): of vectors and matrices.
+ExprPtr ExpressionParser::matrixCall() {
+    const Token word = peek();
+    const MatrixFunction& function = *findMatrixFunction(word.text);
+    ++at_;
+    std::vector<ExprPtr> list = arguments(word.text, word.span);
+    const Span span = from(word.span.first);
+    if (list.size() != function.arguments)
+        refuse(span,
+               word.text + " takes " + countOf(function.arguments) + ", here it has " + std::to_string(list.size()) +
+                   ".",
+               "write " + std::string(function.form));
     return call(word.text, std::move(list), span);
 }
 

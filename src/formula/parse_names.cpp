@@ -1,4 +1,5 @@
 #include "formula/expression_parser.h"
+#include "formula/matrices.h"
 #include "formula/statistics.h"
 #include "formula/text.h"
 #include "special/catalogue.h"
@@ -58,6 +59,7 @@ ExprPtr ExpressionParser::wordPart() {
     refuseForeignCall();
     if (startsCatalogueCall()) return catalogueCall();
     if (findStatistic(word.text) && is("(", 1)) return statisticCall();
+    if (findMatrixFunction(word.text) && is("(", 1)) return matrixCall();
     if (ExprPtr split = splitWord()) return split;
     unknownName(length > 0 ? canonical : word.text,
                 length > 0 ? Span{word.span.first, tokens_[at_ + length - 1].span.last} : word.span);

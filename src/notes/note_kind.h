@@ -29,6 +29,8 @@ struct NoteKind {
     std::span<const Setting* const> settings;
     bool isCut = false;      ///< where it is anchored in data, at the panel's edges
     bool showsPlace = false; ///< without words of its own it says the coordinates of its first place
+    /// Makes of its text what is set, letters of a size in mm; null: words with mathematics and values of the page.
+    Box (*words)(const Page&, const std::string& text, const Settings&, double size, Problems&) = nullptr;
     void (*draw)(const DrawnNote&, Canvas&);
     /// Where its words stand on the sheet, mm; of one that has none an empty rectangle.
     Rect (*wordsRect)(const DrawnNote&);

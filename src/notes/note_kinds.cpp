@@ -4,11 +4,12 @@
 
 namespace coulter {
 
-extern const NoteKind textNote, arrowNote, lineNote, rectangleNote, ellipseNote, polygonNote, bracketNote, calloutNote;
+extern const NoteKind textNote, arrowNote, lineNote, rectangleNote, ellipseNote, polygonNote, bracketNote, calloutNote,
+    valuesNote;
 
 std::span<const NoteKind* const> noteKinds() {
-    static constexpr const NoteKind* kinds[] = {&textNote,    &arrowNote,   &lineNote,    &rectangleNote,
-                                                &ellipseNote, &polygonNote, &bracketNote, &calloutNote};
+    static constexpr const NoteKind* kinds[] = {&textNote,    &arrowNote,   &lineNote,    &rectangleNote, &ellipseNote,
+                                                &polygonNote, &bracketNote, &calloutNote, &valuesNote};
     return kinds;
 }
 

@@ -103,12 +103,16 @@ NotesRead readNotes(const Page& page, const Panel& panel, std::size_t panelIndex
             drawn.at.push_back(p);
         }
         if (problems.empty() && isShown) {
-            std::string words = withValues(page, note.words);
-            if (words.empty() && drawn.kind->showsPlace) words = placeWords(coordinates[0], inSpace);
             const double letters = number(note.settings, noteLettersSetting);
-            if (!words.empty())
-                drawn.words = labelBox(words, FontId::Text, letters > 0 ? letters * point : letterSize, page.names);
-            read.drawn.push_back(std::move(drawn));
+            const double size = letters > 0 ? letters * point : letterSize;
+            if (drawn.kind->words) {
+                drawn.words = drawn.kind->words(page, note.words, note.settings, size, problems);
+            } else {
+                std::string words = withValues(page, note.words);
+                if (words.empty() && drawn.kind->showsPlace) words = placeWords(coordinates[0], inSpace);
+                if (!words.empty()) drawn.words = labelBox(words, FontId::Text, size, page.names);
+            }
+            if (problems.empty()) read.drawn.push_back(std::move(drawn));
         }
         read.problems.push_back(std::move(problems));
     }

@@ -100,8 +100,10 @@ Document withLine(const Document& document, std::size_t index, const std::string
     const Page after = readPage(changed);
     const Line& line = after.lines[index];
     // A chosen seed is kept, so that the numbers stay what they are when the line is changed.
-    if (line.kind == LineKind::Random && line.good() && !line.seed && !line.problems.empty())
-        changed.page[index] += line.problems.front().remedy->text;
+    const auto chosen =
+        std::ranges::find_if(line.problems, [](const Problem& each) { return each.remedy.has_value(); });
+    if (line.kind == LineKind::Random && line.good() && !line.seed && chosen != line.problems.end())
+        changed.page[index] += chosen->remedy->text;
     if (line.kind == LineKind::Random && line.good() && (isNew || before.lines[index].kind != LineKind::Random) &&
         changed.panels[0].plots.empty())
         changed.panels[0].plots.push_back(plotOf(spelledName(line.name), "histogram"));

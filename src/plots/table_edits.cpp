@@ -102,6 +102,41 @@ Document withRowsLeftOut(const Document& document, const std::string& source, co
     return changed;
 }
 
+std::string valuesToShow(Document& document) {
+    constexpr std::size_t most = 4;
+    const Page page = readPage(document);
+    std::vector<std::string> names;
+    std::size_t rows = 0;
+    for (const Line& line : page.lines) {
+        const std::vector<std::string> own = line.unknowns.empty() ? std::vector{line.name} : line.unknowns;
+        for (const std::string& name : own) {
+            const Column column = page.columnOf(name);
+            if (!column || names.size() >= most || (rows > 0 && column->size() != rows)) continue;
+            rows = column->size();
+            names.push_back(spelledName(name));
+        }
+    }
+    if (names.empty()) {
+        for (const Line& line : page.lines) {
+            if (line.kind != LineKind::Function || !line.good() || line.parameters.size() != 1) continue;
+            const Line* variable = page.find(line.parameters[0], LineKind::Variable);
+            if (!variable || !(variable->interval.high > variable->interval.low)) continue;
+            std::string place;
+            for (int i = 1; place.empty() || page.defined.contains(place); ++i)
+                place = nameParts(line.parameters[0]).letter + "_" + std::to_string(i);
+            const double low = variable->interval.low, step = (variable->interval.high - low) / 10;
+            document.page.push_back(spelledName(place) + " = {" + roundedNumber(low, 12) + ", " +
+                                    roundedNumber(low + step, 12) + ", ..., " +
+                                    roundedNumber(variable->interval.high, 12) + "}" +
+                                    (variable->unit.empty() ? "" : ", unit " + variable->unit));
+            return spelledName(place) + ", " + spelledName(line.name) + "(" + spelledName(place) + ")";
+        }
+    }
+    std::string text;
+    for (const std::string& name : names) text += (text.empty() ? "" : ", ") + name;
+    return text;
+}
+
 bool isLeftOut(const Document& document, const std::string& source, std::size_t row) {
     const DataTables::Entry table = document.tables.find(source);
     return table && std::ranges::binary_search(table->leftOut, row);

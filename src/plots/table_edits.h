@@ -20,4 +20,8 @@ Document withRowsLeftOut(const Document& document, const std::string& source, co
 /// Whether a row of a table is left out.
 bool isLeftOut(const Document& document, const std::string& source, std::size_t row);
 
+/// What a table of values shows at first, as columns of the page side by side: "t, s". A page without columns gets one
+/// of eleven places along the variable of its first function.
+std::string valuesToShow(Document& document);
+
 } // namespace coulter

@@ -148,6 +148,16 @@ MathPtr piecesMath(const Expr& e) {
     return cases;
 }
 
+/// ((a, b), (c, d)): each row on one of its own.
+MathPtr matrixMath(const Expr& e) {
+    std::vector<std::vector<MathPtr>> rows;
+    for (const ExprPtr& row : e.operands) {
+        std::vector<MathPtr>& cells = rows.emplace_back();
+        for (const ExprPtr& each : row->operands) cells.push_back(formulaMath(*each));
+    }
+    return mathFenced("(", mathGrid(std::move(rows), false), ")");
+}
+
 MathPtr seriesMath(const Expr& e) {
     MathPtr lower = mathRow({nameMath(e.text), mathSymbol("=", MathClass::Relation), formulaMath(*e.operands[0])});
     return mathRow({mathLarge(e.kind == ExprKind::Sum ? "∑" : "∏", lower, formulaMath(withoutGroup(*e.operands[1]))),
@@ -248,12 +258,14 @@ MathPtr formulaMath(const Expr& e) {
     case ExprKind::Or: return joinedByWord(e, "or");
     case ExprKind::Not: return mathRow({mathWord("not"), mathSpace(0.3), operand(0)});
     case ExprKind::Iverson: return mathFenced("[", operand(0), "]");
-    case ExprKind::Pieces: return piecesMath(e);
+    case ExprKind::Pieces: return e.choosesRows ? operand(0) : piecesMath(e);
     case ExprKind::Sum:
     case ExprKind::Product: return seriesMath(e);
     case ExprKind::Integral: return integralMath(e);
     case ExprKind::Derivative: return derivativeMath(e);
-    case ExprKind::Vector: return mathFenced("(", listMath(e.operands, 0, e.operands.size()), ")");
+    case ExprKind::Vector:
+        if (e.operands[0]->kind == ExprKind::Vector) return matrixMath(e);
+        return mathFenced("(", listMath(e.operands, 0, e.operands.size()), ")");
     case ExprKind::List: return mathFenced("{", mathRow(listTerms(e)), "}");
     case ExprKind::Factorial: return mathRow({operand(0), mathSymbol("!")});
     }

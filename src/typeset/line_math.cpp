@@ -1,4 +1,5 @@
 // The lines of a page as they are set. See formula_math.h.
+#include "formula/matrices.h"
 #include "formula/text.h"
 #include "typeset/formula_parts.h"
 
@@ -53,8 +54,24 @@ MathPtr columnMath(const std::vector<double>& column) {
     return mathFenced("{", mathRow(std::move(parts)), "}");
 }
 
+/// A matrix by rows, with the answer's digits.
+MathPtr matrixMath(const MatrixValue& matrix, Ink ink) {
+    std::vector<std::vector<MathPtr>> rows;
+    for (std::size_t i = 0; i < matrix.rows; ++i) {
+        std::vector<MathPtr>& row = rows.emplace_back();
+        for (std::size_t j = 0; j < matrix.columns; ++j) {
+            const std::size_t at = i * matrix.columns + j;
+            const int digits = std::min(8, certainDigits(matrix.values[at], matrix.errors[at]));
+            row.push_back(valueMath(roundedNumber(matrix.values[at], digits), ink));
+        }
+    }
+    if (matrix.isNumber()) return rows[0][0];
+    return mathFenced("(", mathGrid(std::move(rows), false), ")");
+}
+
 MathPtr answerMath(const Line& line) {
     if (line.formula) return formulaMath(*line.formula);
+    if (line.matrix) return matrixMath(*line.matrix, Ink::Answer);
     std::vector<MathPtr> parts;
     for (const Column& column : line.columns) {
         if (!parts.empty()) parts.push_back(mathSymbol(",", MathClass::Punctuation));
@@ -83,6 +100,14 @@ void appendWord(std::vector<MathPtr>& parts, const std::string& word) {
     parts.push_back(mathSpace(0.3));
     parts.push_back(mathWord(word, MathClass::Ordinary, Ink::Muted));
     parts.push_back(mathSpace(0.3));
+}
+
+/// The condition that chooses rows of columns.
+void appendWhere(std::vector<MathPtr>& parts, const Line& line) {
+    if (!line.where) return;
+    parts.push_back(mathWord(",", MathClass::Ordinary, Ink::Muted));
+    appendWord(parts, "where");
+    parts.push_back(formulaMath(*line.where));
 }
 
 /// Each coefficient with its standard error, to two digits of that: (1.234 ± 0.012, 5.6 ± 1.1).
@@ -121,9 +146,28 @@ std::vector<MathPtr> solutionTerms(const Line& line) {
             part.push_back(mathSymbol(",", MathClass::Punctuation));
             part.push_back(mathSpace(0.3));
         }
+        if (equation == line.equations.back()) {
+            appendWhere(part, line);
+            if (line.weights) {
+                part.push_back(mathWord(",", MathClass::Ordinary, Ink::Muted));
+                appendWord(part, "weights");
+                part.push_back(formulaMath(*line.weights));
+            }
+        }
         terms.push_back(mathRow(std::move(part)));
     }
     return terms;
+}
+
+/// What a matrix is called, its formula, and (where that is no matrix already) what comes out.
+std::vector<MathPtr> matrixTerms(const Line& line) {
+    std::vector<MathPtr> head{nameMath(line.name), mathSymbol("=", MathClass::Relation)};
+    const bool isWritten = line.matrix->made.empty();
+    if (!isWritten && line.body) head.push_back(formulaMath(*line.body));
+    if (!isWritten) head.push_back(mathSymbol("=", MathClass::Relation));
+    head.push_back(matrixMath(*line.matrix, isWritten ? Ink::Number : Ink::Answer));
+    appendUnit(head, line.unit);
+    return {mathRow(std::move(head))};
 }
 
 /// “(t, s) from readings.csv”, then how many rows there are.
@@ -261,7 +305,9 @@ MathPtr lineMath(const Line& line) {
             parts.push_back(formulaMath(*line.body));
         }
         appendUnit(parts, line.unit);
+        appendWhere(parts, line);
         return mathRow(std::move(parts));
+    case LineKind::Matrix: return mathRow(matrixTerms(line));
     case LineKind::Function: {
         if (!line.body && !line.interpolates) return nullptr;
         std::vector<MathPtr> parameters;
@@ -324,6 +370,7 @@ MathPtr lineMath(const Line& line) {
         if (!line.body) return nullptr;
         parts = {formulaMath(*line.body), mathSymbol("=", MathClass::Relation), answerMath(line)};
         if (!line.unit.empty()) appendUnit(parts, line.unit);
+        appendWhere(parts, line);
         return mathRow(std::move(parts));
     }
     default: return nullptr;

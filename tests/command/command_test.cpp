@@ -466,7 +466,7 @@ TEST_CASE("coulter value answers where equations hold, and from tables in the fo
         return out;
     };
     CHECK(there("value --line '(t, s) from \"r.csv\"' --line '(a, b) fits s = a + b t' 'mean(s)' '[|b - 1| < 1e-9]' 's "
-                "- t'") == "3.5\n1\n{1.5, 1.5, 1.5}\n");
+                "- 2'") == "3.5\n1\n{0.5, 1.5, 2.5}\n");
     CHECK(there("value --line '(t, s) from \"none.csv\"' 1").find("no such file") != std::string::npos);
 }
 

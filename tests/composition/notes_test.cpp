@@ -57,7 +57,7 @@ TEST_CASE("every kind of note draws something and can be pointed at where it is"
         INFO(kind->name);
         CHECK(findNoteKind(kind->name) == kind);
         CHECK(kind->usual.size() >= kind->leastPlaces);
-        Note note = noteOf(kind->name, {}, "words");
+        Note note = noteOf(kind->name, {}, kind->words ? "{1, 2}, f({1, 2})" : "words");
         static const std::vector<NotePlace> places{{"2", "8"}, {"6", "5"}, {"3", "6"}};
         note.at.assign(places.begin(), places.begin() + static_cast<std::ptrdiff_t>(kind->leastPlaces));
         const Figure figure = drawFigure(withNote(note));

@@ -117,6 +117,18 @@ std::vector<Provoked> provoked() {
         all.push_back({"note off the sheet", d});
     }
     {
+        Document d = with({"p(x)"});
+        d.page.push_back("q_0 = {1, 2, 3}, unit s");
+        d.page.push_back("q_1 = {310, 420, 530}, unit cm");
+        d.panels[0].plots.push_back(plotOf("(q_0, q_1)", "points"));
+        all.push_back({"other units", d});
+    }
+    {
+        Document d = with({"p(x) + d_0"});
+        d.page.push_back("d_0 = 20, unit cm");
+        all.push_back({"units in a plot", d});
+    }
+    {
         Document d = with({"f(x)"});
         d.panels.emplace_back();
         all.push_back({"empty panel", d});

@@ -318,9 +318,17 @@ TEST_CASE("a file that has changed is said, and never used in silence") {
     attachTables(document, folder.path);
     CHECK(changedTables(document, folder.path).empty());
     folder.write("readings.csv", "t,s\n1,4\n2,5\n3,7\n");
-    const Problems notes = changedTables(document, folder.path);
-    REQUIRE(notes.size() == 1);
-    CHECK(notes[0].sentence.find("has changed") != std::string::npos);
+    const std::vector<ChangedTable> changed = changedTables(document, folder.path);
+    REQUIRE(changed.size() == 1);
+    CHECK(changed[0].source == "readings.csv");
+    CHECK(changed[0].note.sentence.find("has changed") != std::string::npos);
+    CHECK(tableFiles(document, folder.path) == std::vector{folder.path / "readings.csv"});
+    // Numbers that were changed by hand are another table by now.
+    DataTable edited = *document.tables.find("readings.csv");
+    edited.isEdited = true;
+    Document byHand = document;
+    byHand.tables.put(edited);
+    CHECK(changedTables(byHand, folder.path).empty());
     attachTables(document, folder.path);
     CHECK((*readPage(document).columnOf("s"))[2] == 6); // what was taken in stays
     const Document again = withTableReadAgain(document, "readings.csv", folder.path);

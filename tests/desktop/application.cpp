@@ -17,6 +17,9 @@ void beforeTests(int& argc, char** argv) {
     settings = std::make_unique<QTemporaryDir>();
     QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings->path());
     QApplication::setOrganizationName("coulter-tests");
+    // Drafts, too; but a process that a test starts shares them with it.
+    if (!std::getenv("COULTER_TEST_STATE")) ::setenv("COULTER_TEST_STATE", settings->filePath("state").toUtf8(), 1);
+    ::setenv("XDG_STATE_HOME", std::getenv("COULTER_TEST_STATE"), 1);
     QSettings().clear();
 }
 

@@ -1,11 +1,13 @@
 // Journeys with measured numbers.
 #include "data/read_table.h"
 #include "desktop/picture_sheet.h"
+#include "files/recipe.h"
 #include "hands.h"
 
 #include <QApplication>
 #include <QClipboard>
 #include <QComboBox>
+#include <QDialog>
 #include <QFile>
 #include <QLabel>
 #include <QLineEdit>
@@ -285,4 +287,105 @@ TEST_CASE("an area says its value, and what a triangle makes of it") {
     CHECK(words.starts_with("0.66666667 ± "));
     CHECK(words.find("1 triangle: 0.5") != std::string::npos);
     CHECK(evaluate(d.figure().figure.page, "f(x) = 0 for x").places->areAll());
+}
+
+namespace {
+
+void press(WindowDriver& d, const char* button) {
+    auto* found = d.find<QPushButton>(button);
+    REQUIRE(found);
+    d.click(found, found->rect().center());
+    d.settle();
+}
+
+/// Types a number into a cell of the window with the table of data.
+void typeCell(WindowDriver& d, int row, int column, const QString& text) {
+    auto* view = d.find<QDialog>("dataTableWindow")->findChild<QTableView*>();
+    REQUIRE(view);
+    const QModelIndex index = view->model()->index(row, column);
+    view->setCurrentIndex(index);
+    view->edit(index);
+    auto* editor = view->findChild<QLineEdit*>();
+    REQUIRE(editor);
+    editor->setFocus();
+    d.key(Qt::Key_A, Qt::ControlModifier);
+    d.type(text);
+    d.key(Qt::Key_Return);
+    d.settle();
+}
+
+QString cell(WindowDriver& d, int row, int column) {
+    auto* view = d.find<QDialog>("dataTableWindow")->findChild<QTableView*>();
+    return view->model()->index(row, column).data().toString();
+}
+
+} // namespace
+
+TEST_CASE("a table is worked on: a number corrected, rows added, left out and sorted, a column computed, all undone") {
+    WindowDriver d;
+    write(d, {"x in [0, 6]", "f(x) = 2x"});
+    QApplication::clipboard()->setText("t / s\ts / m\n3\t6.1\n1\t2.1\n2\t39\n");
+    d.sheet()->setFocus();
+    d.key(Qt::Key_V, Qt::ControlModifier);
+    press(d, "table-take");
+    d.key(Qt::Key_T, Qt::ControlModifier | Qt::ShiftModifier);
+    d.settle();
+    const Document taken = documentOf(d);
+    const auto column = [&](std::size_t k) { return *documentOf(d).tables.find("pasted 1")->columns[k].numbers; };
+    CHECK(cell(d, 2, 2) == "39");
+    typeCell(d, 2, 2, "3.9");
+    CHECK(column(1) == std::vector<double>{6.1, 2.1, 3.9});
+    typeCell(d, 3, 1, "4");
+    typeCell(d, 3, 2, "8.2");
+    CHECK(column(0) == std::vector<double>{3, 1, 2, 4});
+    typeCell(d, 0, 1, "three");
+    CHECK(d.find<QLabel>("data-message")->text().contains("“three” is no number"));
+    CHECK(column(0)[0] == 3);
+    d.find<QDialog>("dataTableWindow")
+        ->findChild<QTableView*>()
+        ->setCurrentIndex(d.find<QDialog>("dataTableWindow")->findChild<QTableView*>()->model()->index(0, 1));
+    press(d, "data-sort-up");
+    CHECK(column(0) == std::vector<double>{1, 2, 3, 4});
+    CHECK(column(1) == std::vector<double>{2.1, 3.9, 6.1, 8.2});
+    auto* formula = d.find<QLineEdit>("data-formula");
+    formula->setFocus();
+    d.type("r = s - f(t");
+    press(d, "data-add-column");
+    CHECK_FALSE(d.find<QLabel>("data-message")->text().isEmpty());
+    formula->setFocus();
+    d.key(Qt::Key_End);
+    d.type(")");
+    d.key(Qt::Key_Return);
+    CHECK(documentOf(d).page.back() == "r = s - f(t)");
+    CHECK(cell(d, 3, 3).startsWith("0.1"));
+    CHECK(d.window().session().document().tables.find("pasted 1")->isEdited);
+    CHECK(d.find<QLabel>("data-about")->text().contains("changed by hand"));
+    auto* model = d.find<QDialog>("dataTableWindow")->findChild<QTableView*>()->model();
+    model->setData(model->index(1, 0), Qt::Unchecked, Qt::CheckStateRole);
+    CHECK(documentOf(d).tables.find("pasted 1")->leftOut == std::vector<std::size_t>{1});
+    CHECK(readRecipe(writeRecipe(documentOf(d))).document == documentOf(d));
+    d.find<QDialog>("dataTableWindow")->close();
+    while (d.window().session().document() != taken && d.window().session().canUndo()) d.window().session().undo();
+    CHECK(documentOf(d) == taken);
+}
+
+TEST_CASE("a table of values is set on the sheet, follows its columns, and is undone") {
+    WindowDriver d;
+    write(d, {"x in [0, 2]", "f(x) = x^2"});
+    d.sheet()->setFocus();
+    d.sheet()->placeNote("values");
+    const Rect& frame = frameOf(d).rect;
+    d.click(d.sheet(), d.sheet()->toWidget({frame.x + frame.width / 3, frame.y + frame.height / 2}));
+    d.settle();
+    REQUIRE(documentOf(d).panels[0].notes.size() == 1);
+    CHECK(documentOf(d).panels[0].notes[0].words == "x_1, f(x_1)");
+    CHECK(documentOf(d).page.back() == "x_1 = {0, 0.2, ..., 2}");
+    const auto width = [&] { return d.figure().figure.panels[0].notes.drawn[0].words.height(); };
+    const double before = width();
+    Document fewer = documentOf(d);
+    fewer.page.back() = "x_1 = {0, 1, 2}";
+    d.window().session().edit(fewer, "fewer places");
+    d.settle();
+    CHECK(width() < before);
+    CHECK(width() > 0);
 }

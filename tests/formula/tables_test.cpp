@@ -1,6 +1,7 @@
 // Measured columns in formulas: tables, statistics, fits.
 #include "formula/columns.h"
 #include "formula/completion.h"
+#include "formula/expr_build.h"
 #include "formula/statistics.h"
 #include "formula/table_lines.h"
 #include "formula/text.h"
@@ -226,4 +227,62 @@ TEST_CASE("a fit that cannot be made is refused with its reason") {
     CHECK(said("fits s = a").size() > 0);
     CHECK(said("(a, b) fits (s, t) = (a, b)").size() > 0);
     CHECK(said("(a, b) fits s = a + b q").find("q") != std::string::npos);
+}
+
+TEST_CASE("a condition chooses the rows that count") {
+    const Page read =
+        page({"(t, s) from \"readings.csv\"", "m = mean(s), where t < 8", "u = s, where t > 1 and t < 8",
+              "(a, b) fits s = a + b t, where t != 4", "mean(s t) = ?, where t < 4", "r = s, where s - mean(s) > 0"});
+    for (const Line& line : read.lines) {
+        INFO(line.source);
+        CHECK(line.problems.empty());
+    }
+    CHECK(read.valueOf("m") == 4.0);
+    const Column u = read.columnOf("u");
+    REQUIRE(u);
+    CHECK((std::isnan((*u)[0]) && (*u)[1] == 5 && std::isnan((*u)[2]) && std::isnan((*u)[3])));
+    CHECK(read.valueOf("a") == Approx(1));
+    CHECK(read.valueOf("b") == Approx(2));
+    CHECK(read.lines[4].value == Approx(6.5));
+    CHECK((*read.columnOf("r"))[3] == 17);
+    CHECK(std::isnan((*read.columnOf("r"))[0]));
+    // The formulas stay as they were written.
+    CHECK(spelled(*read.lines[1].body) == "mean(s)");
+}
+
+TEST_CASE("conditions and weights that mean nothing are said") {
+    const auto said = [](const char* line) {
+        const Page read = page({"(t, s) from \"readings.csv\"", line});
+        REQUIRE_FALSE(read.lines[1].good());
+        return read.lines[1].problems.front().sentence;
+    };
+    CHECK(said("f(x) = x, where x > 1").find("chooses rows") != std::string::npos);
+    CHECK(said("a = 2 + 3, where t > 1").find("no column in this line") != std::string::npos);
+    CHECK(said("m = mean(s), where t").find("condition is needed") != std::string::npos);
+    CHECK(said("m = mean(s), weights t").find("belongs to a fit") != std::string::npos);
+    CHECK(said("(a, b) fits s = a + b t, weights -t").find("zero or positive") != std::string::npos);
+    CHECK(said("(a, b) fits s = a + b t, weights {1, 2}").find("one for each row") != std::string::npos);
+    CHECK(said("m = mean(s), where q > 1").find("q") != std::string::npos);
+}
+
+TEST_CASE("weights count as rows that stand there several times, and zero leaves a row out") {
+    const auto fit = [](std::vector<std::string> lines) {
+        const Page read = readPage(lines);
+        REQUIRE(read.lines.back().good());
+        return read.lines.back().values;
+    };
+    const auto weighted =
+        fit({"t = {1, 2, 3, 4}", "s = {1, 3, 2, 5}", "w = {3, 1, 2, 0}", "(a, b) fits s = a + b t, weights w"});
+    const auto repeated = fit({"t = {1, 1, 1, 2, 3, 3}", "s = {1, 1, 1, 3, 2, 2}", "(a, b) fits s = a + b t"});
+    CHECK(weighted[0] == Approx(repeated[0]));
+    CHECK(weighted[1] == Approx(repeated[1]));
+    // The scale of all weights changes neither values nor standard errors.
+    const Page one = readPage(
+        std::vector<std::string>{"t = {1, 2, 3, 4}", "s = {1, 3, 2, 5}", "(a, b) fits s = a + b t, weights 1/t"});
+    const Page ten = readPage(
+        std::vector<std::string>{"t = {1, 2, 3, 4}", "s = {1, 3, 2, 5}", "(a, b) fits s = a + b t, weights 10/t"});
+    for (std::size_t k = 0; k < 2; ++k) {
+        CHECK(one.lines[2].values[k] == Approx(ten.lines[2].values[k]));
+        CHECK(one.lines[2].errors[k] == Approx(ten.lines[2].errors[k]));
+    }
 }

@@ -1,6 +1,8 @@
 // Tables taken into a document, and their rows left out.
 #include "plots/table_edits.h"
 
+#include "plots/table_cells.h"
+
 #include <catch2/catch.hpp>
 #include <cmath>
 
@@ -77,4 +79,81 @@ TEST_CASE("rows are left out and count again") {
     CHECK(std::isnan((*readPage(out).columnOf("t"))[0]));
     CHECK(withRowsLeftOut(out, "readings.csv", {0, 2}, false) == document);
     CHECK(withRowsLeftOut(out, "other.csv", {0}, true) == out);
+}
+
+namespace {
+
+Document measured() {
+    DataTable made;
+    made.source = "r.csv";
+    made.digest = "abc";
+    made.columns = {{"t", "s", "", column({3, 1, 2})}, {"s", "m", "", column({30, std::nan(""), 20})}};
+    made.leftOut = {1};
+    return withTable(Document{}, std::move(made), 0);
+}
+
+const std::vector<double>& numbersOf(const Document& document, std::size_t k) {
+    return *document.tables.find("r.csv")->columns[k].numbers;
+}
+
+} // namespace
+
+TEST_CASE("numbers of a table are changed, and it says that they were") {
+    const Document before = measured();
+    const Document changed = withCell(before, "r.csv", 1, 1, 10);
+    CHECK(numbersOf(changed, 1)[1] == 10);
+    CHECK(numbersOf(changed, 0) == numbersOf(before, 0));
+    CHECK(changed.tables.find("r.csv")->isEdited);
+    CHECK(changed.tables.find("r.csv")->leftOut == std::vector<std::size_t>{1});
+    CHECK_FALSE(before.tables.find("r.csv")->isEdited);
+    const Document longer = withCell(before, "r.csv", 3, 0, 4);
+    CHECK(numbersOf(longer, 0) == std::vector<double>{3, 1, 2, 4});
+    CHECK(std::isnan(numbersOf(longer, 1)[3]));
+    CHECK(withCell(before, "r.csv", 5, 0, 4) == before);
+    CHECK(withCell(before, "none", 0, 0, 4) == before);
+}
+
+TEST_CASE("sorting and taking rows away keep each row together, and which ones are left out") {
+    const Document before = measured();
+    const Document sorted = withTableSorted(before, "r.csv", 0, false);
+    CHECK(numbersOf(sorted, 0) == std::vector<double>{1, 2, 3});
+    CHECK(std::isnan(numbersOf(sorted, 1)[0]));
+    CHECK(numbersOf(sorted, 1)[2] == 30);
+    CHECK(sorted.tables.find("r.csv")->leftOut == std::vector<std::size_t>{0});
+    CHECK(withTableSorted(sorted, "r.csv", 0, false) == sorted);
+    const Document down = withTableSorted(before, "r.csv", 1, true);
+    CHECK(numbersOf(down, 1)[0] == 30);
+    CHECK(std::isnan(numbersOf(down, 1)[2])); // missing ones last, both ways
+    const Document fewer = withoutRows(before, "r.csv", {0});
+    CHECK(numbersOf(fewer, 0) == std::vector<double>{1, 2});
+    CHECK(fewer.tables.find("r.csv")->leftOut == std::vector<std::size_t>{0});
+    CHECK(withoutRows(before, "r.csv", {}) == before);
+}
+
+TEST_CASE("columns that the page computes from a table belong to it") {
+    Document document = measured();
+    document.page.push_back("r = 2s - t");
+    document.page.push_back("q = r^2");
+    document.page.push_back("m = mean(s)");
+    document.page.push_back("k = {1, 2, 3}");
+    document.page.push_back("wrong = s + ");
+    const auto computed = computedColumns(document, "r.csv");
+    REQUIRE(computed.size() == 2);
+    CHECK(computed[0].name == "r");
+    CHECK((*computed[0].numbers)[0] == 57);
+    CHECK(computed[1].name == "q");
+    CHECK(computedColumns(document, "none").empty());
+}
+
+TEST_CASE("a table of values shows the columns there are, or places along a function") {
+    Document document = measured();
+    CHECK(valuesToShow(document) == "t, s");
+    CHECK(document == measured());
+    Document without;
+    without.page = {"x in [0, 2], unit m", "f(x) = x^2", "x_1 = 7"};
+    CHECK(valuesToShow(without) == "x_2, f(x_2)");
+    CHECK(without.page.back() == "x_2 = {0, 0.2, ..., 2}, unit m");
+    CHECK(readPage(without).columnOf("x_2")->size() == 11);
+    Document empty;
+    CHECK(valuesToShow(empty).empty());
 }
