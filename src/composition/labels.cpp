@@ -6,15 +6,18 @@
 namespace coulter {
 namespace {
 
+/// A unit of several names stands in brackets.
+std::string withUnit(const std::string& text, const std::string& unit) {
+    if (unit.empty() || unit == "1") return text;
+    const std::string printed = printedUnit(unit);
+    const bool compound = printed.find_first_of(" /") != std::string::npos;
+    return text + (compound ? " / (" + printed + ")" : " / " + printed);
+}
+
 /// ISO 80000-1: the number that is shown is the quotient of quantity and unit.
 std::string quantityLabel(const std::string& label, const std::string& symbol, const std::string& unit) {
     std::string text = symbol.empty() ? label : label.empty() ? "$" + symbol + "$" : label + " $" + symbol + "$";
-    if (!unit.empty() && unit != "1") {
-        const std::string printed = printedUnit(unit);
-        const bool compound = printed.find_first_of(" /") != std::string::npos;
-        text += compound ? " / (" + printed + ")" : " / " + printed;
-    }
-    return text;
+    return withUnit(text, unit);
 }
 
 } // namespace
@@ -53,7 +56,10 @@ std::string functionLabel(const std::vector<ScaleWord>& words, int format) {
         all += (all.empty() ? "" : ", ") +
                (units.begin()->empty() || end == std::string::npos ? label : label.substr(0, end));
     }
-    return units.begin()->empty() ? all : all + " / " + printedUnit(*units.begin());
+    // Before the fifth format a unit of several names had no brackets here.
+    return format >= 5              ? withUnit(all, *units.begin())
+           : units.begin()->empty() ? all
+                                    : all + " / " + printedUnit(*units.begin());
 }
 
 /// A coordinate in the plane or in space, with the unit of the vectors that are drawn.

@@ -1,6 +1,9 @@
 #include "composition/legend_place.h"
 
 #include "composition/labels.h"
+#include "figure/scale_settings.h"
+#include "notes/note_settings.h"
+#include "notes/read_notes.h"
 #include "typeset/formula_math.h"
 
 #include <algorithm>
@@ -30,6 +33,29 @@ std::size_t covered(const Rect& rect, const std::vector<CoarseLook>& coarse, con
         }
     }
     return count;
+}
+
+/// What notes cover of a panel whose upper left corner is 0, as far as they are anchored in it.
+std::vector<Rect> coveredByNotes(const Page& page, const Panel& panel, const PanelReading& reading,
+                                 const PanelLook& look, const PanelLimits& limits, double width, double height,
+                                 double letterSize) {
+    std::vector<Rect> rects;
+    if (reading.format < 5 || reading.shape != PanelShape::Plane || look.space) return rects;
+    Frame frame;
+    frame.rect = {0, 0, width, height};
+    frame.map = limits.map(width, height);
+    frame.leftwards = truth(panel.x.settings, reversedSetting);
+    frame.downwards = truth(panel.y.settings, reversedSetting);
+    for (const DrawnNote& note : readNotes(page, panel, 0, frame, letterSize).drawn) {
+        if (static_cast<Anchor>(word(note.settings, anchorSetting)) == Anchor::Sheet) continue;
+        if (const Rect words = note.kind->wordsRect(note); words.width > 0) rects.push_back(words);
+        for (const Point at : note.at) rects.push_back({at.x, at.y, 0, 0});
+    }
+    return rects;
+}
+
+bool overlap(const Rect& a, const Rect& b) {
+    return a.x <= b.right() && b.x <= a.right() && a.y <= b.bottom() && b.y <= a.bottom();
 }
 
 bool endsApart(const std::vector<CoarseLook>& coarse, const LegendLayout& legend, const PanelLimits& limits,
@@ -133,11 +159,15 @@ LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelReadi
     std::size_t least = SIZE_MAX;
     LegendPlace best = LegendPlace::Outside;
     if (legend.width < 0.6 * panelWidth && legend.height < 0.6 * panelHeight) {
+        const std::vector<Rect> notes =
+            coveredByNotes(page, panel, reading, look, limits, panelWidth, panelHeight, letterSize);
         for (const LegendPlace place :
              {LegendPlace::TopRight, LegendPlace::TopLeft, LegendPlace::BottomRight, LegendPlace::BottomLeft}) {
             legend.place = place;
-            const std::size_t count = covered(legendRectInPanel(legend, {}, panelWidth, panelHeight), look.coarse,
-                                              limits, panelWidth, panelHeight);
+            const Rect rect = legendRectInPanel(legend, {}, panelWidth, panelHeight);
+            const std::size_t count = covered(rect, look.coarse, limits, panelWidth, panelHeight) +
+                                      static_cast<std::size_t>(std::ranges::count_if(
+                                          notes, [&](const Rect& note) { return overlap(rect.grown(1.0), note); }));
             if (count < least) {
                 least = count;
                 best = place;

@@ -148,9 +148,14 @@ void coveringLegend(const Figure& figure, std::vector<Finding>& found) {
             return std::ranges::any_of(linesOf(*samples, panel.frameOf(drawn)),
                                        [&](const auto& line) { return !clipPolyline(line, legend).empty(); });
         });
-        if (!covers) continue;
-        found.push_back(findingOf("The legend covers a curve.", {ItemKind::Legend, p, 0, 0}, "Put it outside",
-                                  changed(figure, [&](Document& d) {
+        const bool onNote = std::ranges::any_of(panel.notes.drawn, [&](const DrawnNote& note) {
+            const Rect words = note.kind->wordsRect(note);
+            return words.width > 0 && words.x < legend.right() && legend.x < words.right() &&
+                   words.y < legend.bottom() && legend.y < words.bottom();
+        });
+        if (!covers && !onNote) continue;
+        found.push_back(findingOf(covers ? "The legend covers a curve." : "The legend covers a note.",
+                                  {ItemKind::Legend, p, 0, 0}, "Put it outside", changed(figure, [&](Document& d) {
                                       d.panels[p].legend.place = LegendPlace::Outside;
                                       d.panels[p].legend.at.reset();
                                   })));
@@ -204,7 +209,7 @@ extern const Check likeColoursCheck{
     "like colours", "two lines whose colours some readers, or grey print, cannot tell apart", likeColours};
 extern const Check coarseDotsCheck{"coarse dots", "heatmaps and surfaces with less than 150 dots per inch", coarseDots};
 extern const Check longLegendCheck{"long legend", "more than eight entries in a legend", longLegend};
-extern const Check coveringLegendCheck{"covered curve", "a legend that lies over a curve", coveringLegend};
+extern const Check coveringLegendCheck{"covered curve", "a legend that lies over a curve or a note", coveringLegend};
 extern const Check noteOffSheetCheck{"note off the sheet", "words of a note that run off the sheet", noteOffSheet};
 extern const Check emptyPanelCheck{"empty panel", "a panel of several that shows nothing", emptyPanel};
 

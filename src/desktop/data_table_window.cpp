@@ -71,7 +71,9 @@ QVariant DataTableModel::data(const QModelIndex& index, int role) const {
     if (role == Qt::ForegroundRole && (isOut || !ownColumn(index.column()))) return look_.look().muted();
     if (isNew || (role != Qt::DisplayRole && role != Qt::EditRole)) return {};
     if (const auto own = ownColumn(index.column())) return shown((*table_->columns[*own].numbers)[row]);
-    return shown((*computed_[static_cast<std::size_t>(index.column()) - 1 - table_->columns.size()].numbers)[row]);
+    const double value =
+        (*computed_[static_cast<std::size_t>(index.column()) - 1 - table_->columns.size()].numbers)[row];
+    return std::isnan(value) ? QString() : QString::fromStdString(roundedNumber(value, 8));
 }
 
 QVariant DataTableModel::headerData(int section, Qt::Orientation orientation, int role) const {
@@ -227,6 +229,7 @@ void DataTableWindow::refresh() {
     if (table->isEdited) text += tr("; changed by hand since it was read");
     about_->setText(text);
     model_->set(table, computedColumns(session_.document(), source()));
+    view_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
 }
 
 bool DataTableWindow::mayChange() {

@@ -54,6 +54,10 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     makeBar();
     connect(&session_, &DocumentSession::stateChanged, this, &MainWindow::updateState);
     connect(&session_, &DocumentSession::stateChanged, this, &MainWindow::watchFiles);
+    connect(&session_, &DocumentSession::started, this, [this] {
+        notices_->remove("elsewhere");
+        lookAtFiles();
+    });
     connect(&files_, &FileWatch::mayHaveChanged, this, &MainWindow::lookAtFiles);
     // A blink of work needs no sign; longer work gets one, and can be stopped.
     auto* patience = new QTimer(this);

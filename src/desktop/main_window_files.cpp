@@ -55,7 +55,6 @@ bool MainWindow::open(const QString& path) {
     const auto document = documentIn(path, isFigure);
     if (!document) return false;
     say("", false);
-    notices_->remove("elsewhere");
     page_->selectLine(-1);
     // An exported figure is not overwritten by its recipe: saving asks for a name.
     session_.start(*document, isFigure ? QString() : path, QFileInfo(path).completeBaseName());

@@ -1,6 +1,7 @@
 #include "formula/completion.h"
 
 #include "formula/expr_build.h"
+#include "formula/matrices.h"
 #include "formula/statistics.h"
 #include "formula/text.h"
 #include "special/catalogue.h"
@@ -78,6 +79,8 @@ std::vector<Completion> completions(const Page& page, std::string_view typed, st
     }
     for (const Statistic& statistic : statistics())
         consider(1, statistic.name, {std::string(statistic.form), std::string(statistic.meaning), "s"});
+    for (const MatrixFunction& function : matrixFunctions())
+        consider(1, function.name, {std::string(function.form), std::string(function.meaning), "A"});
     std::ranges::stable_sort(found, {}, [](const auto& each) { return each.first; });
     std::vector<Completion> out;
     for (auto& [fit, candidate] : found) {

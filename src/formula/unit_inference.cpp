@@ -285,7 +285,8 @@ private:
                        match(own.unit, arguments[i].unit) == UnitMatch::OtherScale ? "write the factor between them"
                                                                                    : "check what is put in");
             }
-            bindings[parameter] = arguments[i];
+            // Where a function's own variable has no unit, its numbers may have any.
+            bindings[parameter] = own.known() ? arguments[i] : unknown;
         }
         Inferred found = known(line->unit);
         if (!found.known()) {

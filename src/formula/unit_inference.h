@@ -10,7 +10,8 @@ namespace coulter {
 /// same where a formula gives another unit than its line says, or a function is given another than its variable has.
 ///
 /// Only what is sure is said. A name without a unit, and a number that may stand for one (9.81, 365), have an unknown
-/// unit, and what is made with them has, too; in a sum a plain number goes with anything.
+/// unit, and what is made with them has, too, as has a function whose variable has none; in a sum a plain number goes
+/// with anything.
 ///
 /// @param carries  whether lines without a unit get the one that follows from their formulas (v = s/t: "m s-1")
 void followUnits(Page& page, bool carries);

@@ -7,7 +7,6 @@
 #include "notes/note_settings.h"
 #include "notes/note_shapes.h"
 #include "typeset/formula_math.h"
-#include "typeset/words.h"
 
 #include <algorithm>
 #include <cmath>
@@ -107,7 +106,12 @@ std::optional<ValueColumn> readColumn(const Page& page, const std::string& text,
     ValueColumn column;
     column.heading = layoutMath(*formulaMath(*parsed.expression), size, false);
     const std::string unit = unitOfExpression(page, parsed.expression);
-    if (!unit.empty() && unit != "1") column.heading.append(textBox(" / " + printedUnit(unit), FontId::Text, size));
+    if (!unit.empty() && unit != "1") {
+        const bool compound = unit.find_first_of(" /.") != std::string::npos;
+        column.heading.append(textBox(compound ? " / (" : " / ", FontId::Text, size));
+        column.heading.append(layoutMath(*unitMath(unit), size, false));
+        if (compound) column.heading.append(textBox(")", FontId::Text, size));
+    }
     for (const double value : numbers) {
         const auto [before, behind] = numberBoxes(value, digits, size);
         column.before.push_back(before);

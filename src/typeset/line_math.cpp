@@ -165,7 +165,7 @@ std::vector<MathPtr> matrixTerms(const Line& line) {
     const bool isWritten = line.matrix->made.empty();
     if (!isWritten && line.body) head.push_back(formulaMath(*line.body));
     if (!isWritten) head.push_back(mathSymbol("=", MathClass::Relation));
-    head.push_back(matrixMath(*line.matrix, isWritten ? Ink::Number : Ink::Answer));
+    head.push_back(matrixMath(*line.matrix, isWritten ? Ink::Plain : Ink::Answer));
     appendUnit(head, line.unit);
     return {mathRow(std::move(head))};
 }

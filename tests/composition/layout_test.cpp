@@ -159,3 +159,17 @@ TEST_CASE("a field's figure is the same dots in every format, and the same every
     }
     CHECK(same > 0.99 * static_cast<double>(all));
 }
+
+TEST_CASE("a legend stands where no note is, from the fifth format on") {
+    Document d = document({"f(x) = x", "g(x) = 2 x", "x in [0, 10]"}, {"f(x)", "g(x)"});
+    d.panels[0].plots[0].name = "a long enough name of a curve";
+    d.panels[0].plots[1].name = "another one of that length";
+    const auto place = [](const Document& of) { return drawFigure(of).panels[0].layout.legend.place; };
+    REQUIRE(place(d) == LegendPlace::TopLeft);
+    d.panels[0].notes = {{"text", "here", {{"1", "19"}}, {}}};
+    CHECK(place(d) == LegendPlace::BottomRight);
+    d.panels[0].notes.push_back({"text", "there", {{"9", "1"}}, {}});
+    CHECK(place(d) == LegendPlace::Outside);
+    d.format = 4;
+    CHECK(place(d) == LegendPlace::TopLeft);
+}

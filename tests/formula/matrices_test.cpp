@@ -1,8 +1,12 @@
 #include "formula/answer_text.h"
+#include "formula/completion.h"
 #include "formula/matrices.h"
 
 #include <Eigen/LU>
+#include <algorithm>
 #include <catch2/catch.hpp>
+#include <cstdlib>
+#include <fstream>
 #include <random>
 
 using namespace coulter;
@@ -127,4 +131,16 @@ TEST_CASE("solutions and determinants agree with another elimination, within the
         }
     }
     CHECK(bounded > 1000);
+}
+
+TEST_CASE("every function of matrices is offered while typing, and stands in the manual") {
+    std::ifstream manual(std::string(std::getenv("COULTER_SOURCE")) + "/docs/notation.md");
+    const std::string text((std::istreambuf_iterator<char>(manual)), {});
+    for (const MatrixFunction& each : matrixFunctions()) {
+        INFO(each.form);
+        CHECK(findMatrixFunction(each.name) != nullptr);
+        CHECK(text.find("`" + std::string(each.form) + "`") != std::string::npos);
+        const auto offered = completions(readPage(std::vector<std::string>{}), each.name, 5);
+        CHECK(std::ranges::count(offered, std::string(each.form), &Completion::form) == 1);
+    }
 }

@@ -111,6 +111,8 @@ TEST_CASE("what may be right is not doubted") {
         CHECK(said(with({line})) == "");
     }
     CHECK(said({"a = 2", "b = a + 3"}) == "");
+    // A theory without units over readings that have them.
+    CHECK(said({"f(x) = 2 x", "x in [0, 6]", "t = {1, 2}, unit s", "s = {2, 4}, unit m", "r = s - f(t)"}) == "");
 }
 
 TEST_CASE("units follow from formulas where a line says none") {
