@@ -167,6 +167,9 @@ int runCommandLine(int argc, char** argv) {
     addFunctions(app, status);
     addKinds(app, status);
     addRemarks(app, status);
+    addThumbnail(app, status);
+    addCompletion(app, status);
+    addManualPage(app, status);
     app.require_subcommand(0, 1);
     try {
         std::vector<std::string> arguments = asExpressions(argc, argv);

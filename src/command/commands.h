@@ -31,6 +31,9 @@ void addCompare(CLI::App& app, int& status);
 void addFunctions(CLI::App& app, int& status);
 void addKinds(CLI::App& app, int& status);
 void addRemarks(CLI::App& app, int& status);
+void addThumbnail(CLI::App& app, int& status);
+void addCompletion(CLI::App& app, int& status);
+void addManualPage(CLI::App& app, int& status);
 
 /// Text for a cell of a table in Markdown, in which bars would end it.
 std::string cell(std::string text);

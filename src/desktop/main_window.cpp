@@ -154,6 +154,44 @@ void MainWindow::openFunctions() {
     functions_->raise();
 }
 
+ManualPlace MainWindow::placeInManual() const {
+    const QWidget* focus = focusWidget(); // of this window, whichever is active
+    const auto within = [&](const QWidget* pane) {
+        return focus && pane && (focus == pane || pane->isAncestorOf(focus));
+    };
+    const Document& document = session_.document();
+    if (within(page_)) {
+        const Page page = readPage(document);
+        const int line = page_->selectedLine();
+        const bool known = line >= 0 && line < static_cast<int>(page.lines.size());
+        return known ? manualOfLine(page.lines[static_cast<std::size_t>(line)]) : ManualPlace{"notation", "Lines"};
+    }
+    if (within(scratch_)) return {"notation", "Questions and their errors"};
+    if (within(ribbon_)) return {"sampling", ""};
+    if (within(remarks_)) return {"remarks", ""};
+    QString setting;
+    if (within(particulars_)) {
+        for (const QWidget* at = focus; at && setting.isEmpty(); at = at->parentWidget()) {
+            if (at->objectName().startsWith("setting-")) setting = at->objectName().mid(8);
+        }
+    }
+    if (within(particulars_) || within(sheet_)) return manualOfItem(document, sheet_->selection(), setting);
+    return {"guide", ""};
+}
+
+void MainWindow::openManual() {
+    const ManualPlace place = placeInManual();
+    if (!manual_) {
+        manual_ = new ManualWindow(look_, this);
+        connect(manual_, &ManualWindow::lineWanted, this, [this](const QString& line) {
+            page_->addLine();
+            page_->insertText(line);
+            page_->commitEditing();
+        });
+    }
+    manual_->show(place);
+}
+
 void MainWindow::drawAs(const ItemPath& path) { showPictures(makeKindSheet(session_, look_, path, this)); }
 
 void MainWindow::chooseMap(std::size_t panel) { showPictures(makeMapSheet(session_, look_, panel, this)); }

@@ -8,6 +8,7 @@
 #include "desktop/function_catalogue.h"
 #include "desktop/kind_sheet.h"
 #include "desktop/look.h"
+#include "desktop/manual_window.h"
 #include "desktop/notices.h"
 #include "desktop/particulars.h"
 #include "desktop/remarks.h"
@@ -97,6 +98,9 @@ private:
     void chooseMap(std::size_t panel);
     void showPictures(PictureSheet* pictures);
     void openFunctions();
+    /// Opens the manual at what has the keyboard, or is selected.
+    void openManual();
+    ManualPlace placeInManual() const;
     /// Asks for a figure or a recipe to compare with.
     void chooseComparison();
     /// The document in a file, or none and the problem said.
@@ -121,6 +125,7 @@ private:
     Particulars* particulars_ = nullptr;
     Remarks* remarks_ = nullptr;
     FunctionCatalogue* functions_ = nullptr; ///< made when it is first asked for
+    ManualWindow* manual_ = nullptr;         ///< the same
     SampleTableWindow* table_ = nullptr;
     DataTableWindow* data_ = nullptr; ///< made when it is first asked for
     QToolButton* documentButton_ = nullptr;

@@ -105,6 +105,7 @@ void MainWindow::makeBar() {
     action(tr("Quit"), QKeySequence::Quit, [] { QApplication::closeAllWindows(); });
     action(tr("New line"), QKeySequence(Qt::CTRL | Qt::Key_Return), [this] { page_->addLine(); });
     action(tr("Function…"), QKeySequence(Qt::CTRL | Qt::Key_F), [this] { openFunctions(); });
+    action(tr("Manual"), QKeySequence::HelpContents, [this] { openManual(); });
     action(tr("Table of samples…"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] { openTable(); });
     action(tr("Table of data…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_T), [this] { openData(); });
     action(tr("Data…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_O), [this] { chooseTable(); });
@@ -143,6 +144,8 @@ void MainWindow::fillDocumentMenu() {
             break;
         }
     }
+    menu->addSeparator();
+    entry(tr("Manual"));
     menu->addSeparator();
     for (const QString& text : {tr("Close the window"), tr("Quit")}) entry(text);
 }
