@@ -18,9 +18,7 @@ BarSide sideOf(const Panel& panel) { return static_cast<BarSide>(word(panel.colo
 
 /// Whether something is drawn in colours that the bar explains.
 bool isWanted(const PanelReading& reading) {
-    return std::ranges::any_of(reading.drawn, [](const Drawn& drawn) {
-        return fieldOf(drawn) && (!drawn.kind->usesColours || drawn.kind->usesColours(drawn));
-    });
+    return std::ranges::any_of(reading.drawn, [](const Drawn& drawn) { return showsByColours(drawn); });
 }
 
 } // namespace

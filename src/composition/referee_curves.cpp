@@ -72,13 +72,26 @@ void coinciding(const Figure& figure, std::vector<Finding>& found) {
     }
 }
 
+/// Whether two plots of a kind differ in their style alone.
+bool sameButStyle(const Plot& a, const Plot& b) {
+    const PlotKind* kind = findPlotKind(a.kind);
+    return kind && std::ranges::all_of(kind->settings, [&](const Setting* setting) {
+               const auto find = [&](const Plot& plot) {
+                   const auto at = plot.settings.find(setting->key);
+                   return at == plot.settings.end() ? std::optional<SettingValue>() : std::optional(at->second);
+               };
+               return setting->isStyle || find(a) == find(b);
+           });
+}
+
 void sameTwice(const Figure& figure, std::vector<Finding>& found) {
     for (std::size_t p = 0; p < figure.document.panels.size(); ++p) {
         const std::vector<Plot>& plots = figure.document.panels[p].plots;
         for (std::size_t b = 1; b < plots.size(); ++b) {
             const bool twice =
-                std::any_of(plots.begin(), plots.begin() + static_cast<std::ptrdiff_t>(b),
-                            [&](const Plot& plot) { return plot.of == plots[b].of && plot.kind == plots[b].kind; });
+                std::any_of(plots.begin(), plots.begin() + static_cast<std::ptrdiff_t>(b), [&](const Plot& plot) {
+                    return plot.of == plots[b].of && plot.kind == plots[b].kind && sameButStyle(plot, plots[b]);
+                });
             if (!twice) continue;
             found.push_back(
                 findingOf("“" + plots[b].of + "” is drawn twice as " + plots[b].kind + ".", {ItemKind::Plot, p, b, 0},

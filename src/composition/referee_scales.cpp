@@ -1,6 +1,7 @@
 // What a referee asks of the scales.
 #include "composition/referee.h"
 #include "figure/scale_settings.h"
+#include "plots/plot_kind.h"
 #include "plots/telling.h"
 
 #include <algorithm>
@@ -158,7 +159,7 @@ void coloursCut(const Figure& figure, std::vector<Finding>& found) {
         for (const Drawn& drawn : panel.drawn) {
             const FieldSamples* samples = fieldSamplesOf(drawn);
             const Axis& axis = figure.document.panels[drawn.path.panel].colour;
-            if (!samples || !axis.limits || !panel.layout.colours.shown) continue;
+            if (!samples || !showsByColours(drawn) || !axis.limits || !panel.layout.colours.shown) continue;
             const std::size_t all = valuesAlong(drawn, colourScale, {}),
                               low = valuesAlong(drawn, colourScale, panel.frame().colour.low),
                               high = all - valuesAlong(drawn, colourScale, panel.frame().colour.high);
@@ -177,7 +178,8 @@ void notOnLogarithm(const Figure& figure, std::vector<Finding>& found) {
     for (const PanelFigure& panel : figure.panels) {
         for (const Drawn& drawn : panel.drawn) {
             for (const std::size_t scale : {acrossScale, upScale, uprightScale, colourScale}) {
-                const bool onFirst = scale != upScale || drawn.scale == 0;
+                const bool onFirst =
+                    scale == colourScale ? showsByColours(drawn) : scale != upScale || drawn.scale == 0;
                 if (panel.layout.rules[scale].ticks.kind != ScaleKind::Logarithmic || !onFirst) continue;
                 const std::size_t all = valuesAlong(drawn, scale, {}), lost = valuesAlong(drawn, scale, 0.0);
                 if (lost == 0) continue;

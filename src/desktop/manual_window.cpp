@@ -63,7 +63,7 @@ QString withExamples(const QString& markdown) {
             const bool isLink = match.capturedStart() > 0 && row[match.capturedStart() - 1] == '[';
             if (isLink || !isLine(match.captured(1))) continue;
             out += row.mid(from, match.capturedStart() - from) + "[" + match.captured(0) +
-                   "](line:" + QString::fromLatin1(QUrl::toPercentEncoding(match.captured(1))) + ")";
+                   "](put:" + QString::fromLatin1(QUrl::toPercentEncoding(match.captured(1))) + ")";
             from = match.capturedEnd();
         }
         out += row.mid(from) + '\n';
@@ -174,7 +174,7 @@ void ManualWindow::scrollTo(const QString& words) {
 }
 
 void ManualWindow::follow(const QUrl& link) {
-    if (link.scheme() == "line") {
+    if (link.scheme() == "put") {
         emit lineWanted(QUrl::fromPercentEncoding(link.path(QUrl::FullyEncoded).toLatin1()));
         return;
     }

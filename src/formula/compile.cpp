@@ -6,6 +6,7 @@
 #include "formula/program_builder.h"
 #include "formula/statistics.h"
 #include "formula/text.h"
+#include "formula/vector_calculus.h"
 #include "special/catalogue.h"
 
 #include <algorithm>
@@ -352,6 +353,15 @@ private:
             std::vector<Values> arguments;
             for (const ExprPtr& operand : e.operands) arguments.push_back(values(*operand, scope));
             return pageFunction(e, line->second, arguments);
+        }
+        if (isVectorCalculus(e.text)) {
+            const ExpandedVectors expanded = expandedVectors(page_, e);
+            if (!expanded.expression) throw Refusal{placed(expanded.problem, e)};
+            return at(e, [&] { return values(*expanded.expression, scope); });
+        }
+        if (const auto component = componentOf(e)) {
+            const Values all = values(*component->vector, scope);
+            return {all[std::min(component->index, all.size() - 1)]};
         }
         if (!e.orders.empty()) {
             const Derived derived = withoutDashes(page_, std::make_shared<Expr>(e));

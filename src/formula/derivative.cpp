@@ -4,6 +4,7 @@
 #include "formula/parser.h"
 #include "formula/simplify.h"
 #include "formula/text.h"
+#include "formula/vector_calculus.h"
 #include "special/catalogue.h"
 
 #include <algorithm>
@@ -200,6 +201,12 @@ private:
 
     ExprPtr call(const ExprPtr& e) {
         if (page_.defined.contains(e->text) && e->below == 0 && e->above == 0) return pageCall(e);
+        if (isVectorCalculus(e->text)) {
+            const ExpandedVectors expanded = expandedVectors(page_, *e);
+            if (!expanded.expression) throw NoDerivative{expanded.problem};
+            return of(expanded.expression);
+        }
+        if (componentOf(*e)) return withOperands(*e, {of(e->operands[0]), e->operands[1]});
         if (!e->orders.empty()) {
             const Derived plain = withoutDashes(page_, e);
             if (!plain.expression) throw NoDerivative{plain.problems.front()};

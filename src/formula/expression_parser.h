@@ -100,6 +100,7 @@ private:
     ExprPtr catalogueCall();
     ExprPtr statisticCall();
     ExprPtr matrixCall();
+    ExprPtr vectorCalculus();
     std::vector<ExprPtr> indices(const std::string& shown);
 
     // parse_calculus.cpp

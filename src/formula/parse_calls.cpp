@@ -117,6 +117,18 @@ ExprPtr ExpressionParser::statisticCall() {
     return call(word.text, std::move(list), span);
 }
 
+/// grad h(x, y), with or without brackets round the call.
+ExprPtr ExpressionParser::vectorCalculus() {
+    const Token word = peek();
+    ++at_;
+    ExprPtr of = primary();
+    while (of->kind == ExprKind::Group) of = of->operands[0];
+    if (of->kind != ExprKind::Call || !known_.functions.contains(of->text) || !of->orders.empty())
+        refuse(from(word.span.first), word.text + " belongs to a function of the page, called with its variables.",
+               "write " + word.text + (word.text == "grad" ? " h(x, y)" : " v(x, y)"));
+    return call(word.text, {of}, from(word.span.first));
+}
+
 /// det(A), solution(A, b): of vectors and matrices.
 ExprPtr ExpressionParser::matrixCall() {
     const Token word = peek();

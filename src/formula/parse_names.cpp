@@ -2,6 +2,7 @@
 #include "formula/matrices.h"
 #include "formula/statistics.h"
 #include "formula/text.h"
+#include "formula/vector_calculus.h"
 #include "special/catalogue.h"
 
 #include <algorithm>
@@ -44,6 +45,7 @@ ExprPtr ExpressionParser::wordPart() {
         node->principal = true;
         return node;
     }
+    if (isVectorCalculus(word.text)) return vectorCalculus();
     if (startsDerivative()) return derivative();
     std::string canonical;
     const std::size_t length = readName(tokens_.subspan(at_), canonical);

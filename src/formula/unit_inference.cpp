@@ -7,6 +7,7 @@
 #include "formula/text.h"
 #include "formula/unit_product.h"
 #include "formula/units.h"
+#include "formula/vector_calculus.h"
 
 #include <algorithm>
 #include <array>
@@ -260,6 +261,7 @@ private:
         std::vector<Inferred> arguments;
         for (const ExprPtr& each : e.operands) arguments.push_back(of(*each, bindings));
         if (page_.defined.contains(e.text)) return ofPageFunction(e, arguments);
+        if (isVectorCalculus(e.text)) return ofVectorCalculus(*e.operands[0], arguments[0]);
         if (arguments.empty() || e.below > 0 || e.above > 0) return unknown;
         if (e.text == "sqrt") return arguments[0].known() ? known(arguments[0].unit.toThe(0.5)) : arguments[0];
         if (isOne(keepsUnit, e.text) || isOne(statisticsOfUnit, e.text) || e.text == "differences") return arguments[0];
@@ -269,6 +271,18 @@ private:
             if (each.known()) return each;
         }
         return unknown;
+    }
+
+    /// A function's unit over that of its variables, if they have one in common.
+    Inferred ofVectorCalculus(const Expr& call, const Inferred& function) {
+        const Line* line = page_.find(call.text, LineKind::Function);
+        if (!line || line->parameters.empty() || !function.known()) return unknown;
+        const Inferred by = ofVariable(line->parameters[0]);
+        for (const std::string& parameter : line->parameters) {
+            const Inferred other = ofVariable(parameter);
+            if (!by.known() || !other.known() || match(by.unit, other.unit) != UnitMatch::Same) return unknown;
+        }
+        return known(function.unit.over(by.unit));
     }
 
     Inferred ofPageFunction(const Expr& e, const std::vector<Inferred>& arguments) {

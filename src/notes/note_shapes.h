@@ -1,4 +1,5 @@
 #pragma once
+#include "drawing/arrow_head.h"
 #include "notes/note_kind.h"
 
 namespace coulter {
@@ -13,9 +14,6 @@ void drawClosed(const DrawnNote& note, const std::vector<Point>& outline, Canvas
 void drawWords(const DrawnNote& note, Point middle, Canvas& canvas);
 /// What they cover there.
 Rect rectOfWords(const DrawnNote& note, Point middle);
-
-/// A head of an arrow that ends at a tip and comes from a direction (of any length); filled.
-std::vector<Point> arrowHead(Point tip, Point from, double length);
 
 /// Round the middle of all places.
 Point middleOf(const std::vector<Point>& places);

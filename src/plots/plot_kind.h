@@ -116,6 +116,8 @@ struct PlotKind {
 std::span<const PlotKind* const> plotKinds();
 /// By name; null if there is none.
 const PlotKind* findPlotKind(std::string_view name);
+/// Whether what is drawn shows values by the panel's scale of colours.
+bool showsByColours(const Drawn& drawn);
 /// "line, polar, heatmap"
 std::string plotKindNames();
 

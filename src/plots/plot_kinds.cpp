@@ -13,14 +13,14 @@ namespace coulter {
 
 extern const PlotKind lineKind, markersKind, pointsKind, stepsKind, stemsKind, areaKind, barsKind, histogramKind,
     errorBarsKind, referenceLineKind, tangentKind, polarKind, heatmapKind, contoursKind, filledContoursKind,
-    surfaceKind, implicitCurveKind, regionKind;
+    surfaceKind, implicitCurveKind, regionKind, arrowsKind, streamlinesKind;
 
 namespace {
 
 constexpr const PlotKind* kinds[] = {
-    &lineKind,    &markersKind,   &pointsKind,         &stepsKind,         &stemsKind,         &areaKind,
-    &barsKind,    &histogramKind, &errorBarsKind,      &referenceLineKind, &tangentKind,       &polarKind,
-    &heatmapKind, &contoursKind,  &filledContoursKind, &surfaceKind,       &implicitCurveKind, &regionKind};
+    &lineKind,           &markersKind,   &pointsKind,        &stepsKind,   &stemsKind,  &areaKind,       &barsKind,
+    &histogramKind,      &errorBarsKind, &referenceLineKind, &tangentKind, &polarKind,  &heatmapKind,    &contoursKind,
+    &filledContoursKind, &surfaceKind,   &implicitCurveKind, &regionKind,  &arrowsKind, &streamlinesKind};
 
 } // namespace
 
@@ -42,6 +42,10 @@ std::string namesOf(bool (*wanted)(const PlotKind&)) {
 }
 
 } // namespace
+
+bool showsByColours(const Drawn& drawn) {
+    return fieldOf(drawn) && (!drawn.kind->usesColours || drawn.kind->usesColours(drawn));
+}
 
 std::string plotKindNames() {
     return namesOf([](const PlotKind&) { return true; });

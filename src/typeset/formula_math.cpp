@@ -2,6 +2,7 @@
 
 #include "formula/parser.h"
 #include "formula/text.h"
+#include "formula/vector_calculus.h"
 #include "typeset/formula_parts.h"
 
 #include <algorithm>
@@ -71,6 +72,8 @@ MathPtr functionName(const std::string& name) {
 
 MathPtr callMath(const Expr& e, MathPtr power) {
     const auto& operands = e.operands;
+    if (isVectorCalculus(e.text))
+        return mathRow({mathWord(e.text, MathClass::Operator), mathSpace(0.2), formulaMath(*operands[0])});
     if (!power && operands.size() == 1) {
         if (e.text == "sqrt") return mathRoot(formulaMath(withoutGroup(*operands[0])));
         if (e.text == "cbrt") return mathRoot(formulaMath(withoutGroup(*operands[0])), mathDigits("3"));

@@ -87,14 +87,14 @@ TEST_CASE("an example of the manual is put on the page by one click, and undone"
     const QTextCursor example = text(d)->document()->find("(a, b) solves 2a + b = 5, a - 4b = 1");
     REQUIRE_FALSE(example.isNull());
     const QString link = example.charFormat().anchorHref();
-    REQUIRE(link.startsWith("line:"));
+    REQUIRE(link.startsWith("put:"));
     emit text(d)->anchorClicked(QUrl(link));
     d.settle();
     CHECK(documentOf(d).page == std::vector<std::string>{"(a, b) solves 2a + b = 5, a - 4b = 1"});
     // What is no line by itself is no link, and links lead to other pages and headings.
     const QTextCursor clause = text(d)->document()->find("from 0 to 6");
     REQUIRE_FALSE(clause.isNull());
-    CHECK_FALSE(clause.charFormat().anchorHref().startsWith("line:"));
+    CHECK_FALSE(clause.charFormat().anchorHref().startsWith("put:"));
     emit text(d)->anchorClicked(QUrl("data.md#rows-by-a-condition"));
     CHECK(d.find<ManualWindow>("manualWindow")->place().page == "data");
     CHECK(text(d)->textCursor().block().text() == "Rows by a condition");

@@ -21,7 +21,8 @@ const std::vector<std::string> page{"f(x) = sin(x) + 0.3 x",
                                     "t in [0, 5]",
                                     "d = {-2, -1.5, -1.2, -0.4, 0, 0.1, 0.5, 0.6, 1.1, 1.3, 1.8, 2.5}",
                                     "s(t) = (cos(t), sin(t), t)",
-                                    "n in [-3, 3], count 13"};
+                                    "n in [-3, 3], count 13",
+                                    "e(x, y) = (y, x)"};
 
 /// The first of these that a kind fits.
 std::string fitting(const PlotKind& kind) {
@@ -32,6 +33,7 @@ std::string fitting(const PlotKind& kind) {
             kind.runs != Runs::Over)
             return std::string(of) == "f(x)" && kind.takesColumns ? "f(n)" : of; // value by value
         if (std::string(kind.name) == "line") return "f(x)";
+        if (kind.fits({2, 2, false, false}) && !kind.fits({2, 1, false, false})) return "e(x, y)";
         if (kind.runs == Runs::Over) return "g(x, y)";
     }
     FAIL("nothing fits the kind");
@@ -77,6 +79,8 @@ Document showing(const PlotKind& kind, const Setting& setting) {
         document.page[0] = "f(x) = x";
     }
     if (name == "contours" && key == "colour") also("labels", std::string("none"));
+    if (name == "arrows" && key == "stand") document.page[3] = "x in [-3, 3], count 5";
+    if (name == "arrows" && key == "apart") also("mm per unit", 2.5);
     if (key == "parts") also("estimate", std::string("trapezoids"));
     if (key == "colour below") also("to", std::string("1"));
     return document;

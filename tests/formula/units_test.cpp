@@ -130,6 +130,7 @@ TEST_CASE("units follow from formulas where a line says none") {
     CHECK(unitOf(with({"B = int_0^h x^2 dx"}), "B") == "m3");
     CHECK(unitOf(with({"s = {1, 2}, unit cm", "r = s - mean(s)"}), "r") == "cm");
     CHECK(unitOf(with({"g(x) = d/dx(x^3)"}), "g") == "m2");
+    CHECK(unitOf(with({"y in [0, 1], unit m", "p(x, y) = x y h", "q(x, y) = grad p(x, y)"}), "q") == "m2");
     CHECK(unitOf(with({"f(x) = g(x)", "g(x) = f(x)"}), "f").empty()); // a circle ends
     const std::vector<std::string> lines = with({"v = h/t"});
     CHECK(readPage(lines, {}, false).unitOf("v").empty()); // older recipes

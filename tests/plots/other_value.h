@@ -11,7 +11,10 @@ inline coulter::SettingValue otherValue(const coulter::Setting& setting) {
         return ((usual == setting.greatest ? setting.least : setting.greatest) + usual) / 2;
     }
     case SettingType::Word: return std::string(setting.words.back());
-    case SettingType::Formula: return std::string(std::string(setting.key) == "edges" ? "{-1, 0, 2}" : "1/3");
+    case SettingType::Formula:
+        return std::string(std::string(setting.key) == "edges"     ? "{-1, 0, 2}"
+                           : std::string(setting.key) == "through" ? "(1, 1)"
+                                                                   : "1/3");
     case SettingType::Text: return std::string("words");
     case SettingType::Variable: return std::string("x");
     case SettingType::Colour: return Colour{1, 2, 3};

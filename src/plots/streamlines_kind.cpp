@@ -1,0 +1,288 @@
+// Lines along which a vector over two variables runs.
+#include "drawing/arrow_head.h"
+#include "drawing/nearness.h"
+#include "formula/columns.h"
+#include "formula/text.h"
+#include "plots/common_settings.h"
+#include "plots/handles.h"
+#include "plots/telling.h"
+#include "plots/vectors.h"
+#include "sampling/streamlines.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+namespace coulter {
+namespace {
+
+const Setting throughSetting{
+    .key = "through",
+    .label = "through",
+    .meaning = "a place (1, 2), or a pair of columns: a line through each; empty: lines that lie evenly",
+    .type = SettingType::Formula,
+    .usual = std::string(),
+    .isStyle = false};
+
+const Setting spacingSetting{.key = "spacing",
+                             .label = "spacing",
+                             .meaning = "between lines that lie evenly",
+                             .type = SettingType::Number,
+                             .usual = 5.0,
+                             .unit = "mm",
+                             .least = 0.8,
+                             .greatest = 200,
+                             .step = 0.5};
+
+const Setting headEverySetting{.key = "head every",
+                               .label = "head every",
+                               .meaning = "so far along the lines an arrow's head; 0: none",
+                               .type = SettingType::Number,
+                               .usual = 25.0,
+                               .unit = "mm",
+                               .least = 0,
+                               .greatest = 1000,
+                               .step = 5};
+
+const Setting* const settings[] = {&throughSetting,    &spacingSetting,       &headEverySetting,
+                                   &headLengthSetting, &vectorColoursSetting, &colourSetting,
+                                   &widthSetting,      &patternSetting,       &opacitySetting};
+
+/// The field's direction on a panel whose upper left corner is (0, 0).
+Direction directionOn(const Field& field, const Frame& frame) {
+    const auto evaluator = std::make_shared<Evaluator>(*field.program);
+    return [evaluator, &field, &frame](const PlaceInMm& mm) -> PlaceInMm {
+        const double x = frame.xAt(frame.rect.x + mm[0]), y = frame.yAt(frame.rect.y + mm[1]);
+        constexpr double nothing = std::numeric_limits<double>::quiet_NaN();
+        if (x < field.intervals[0].low || x > field.intervals[0].high || y < field.intervals[1].low ||
+            y > field.intervals[1].high)
+            return {nothing, nothing};
+        double u = 0, v = 0;
+        const double* const in[] = {&x, &y};
+        double* const out[] = {&u, &v};
+        (*evaluator)(in, out, 1);
+        const Point scale = millimetresPerUnit(frame, x, y);
+        const double right = u * scale.x, down = v * scale.y, far = std::hypot(right, down);
+        if (!(far > 0) || !std::isfinite(far)) return {nothing, nothing};
+        return {right / far, down / far};
+    };
+}
+
+/// Where lines are to run through, in coordinates; they are kept in the plot's second source.
+std::vector<std::array<double, 2>> startsOf(const Drawn& drawn) {
+    const Columns* columns = columnsOf(drawn, 1);
+    std::vector<std::array<double, 2>> starts;
+    for (std::size_t i = 0; columns && i < columns->rows(); ++i)
+        starts.push_back({(*columns->numbers[0])[i], (*columns->numbers[1])[i]});
+    return starts;
+}
+
+std::vector<Streamline> linesOf(const Drawn& drawn, const Frame& frame) {
+    const Field& field = *fieldOf(drawn);
+    StreamRules rules;
+    rules.width = frame.rect.width;
+    rules.height = frame.rect.height;
+    rules.tolerance = frame.tolerance;
+    const Direction direction = directionOn(field, frame);
+    if (!columnsOf(drawn, 1)) return evenStreamlines(direction, number(drawn.settings, spacingSetting), rules);
+    std::vector<Streamline> lines;
+    for (const auto& [x, y] : startsOf(drawn)) {
+        const Point at = frame.onSheet(x, y);
+        if (!frame.rect.contains(at)) continue;
+        lines.push_back(streamlineThrough(direction, {at.x - frame.rect.x, at.y - frame.rect.y}, rules));
+    }
+    return lines;
+}
+
+std::vector<Point> onPanel(const Streamline& line, const Frame& frame) {
+    std::vector<Point> points;
+    for (const PlaceInMm& p : line.points) points.push_back({frame.rect.x + p[0], frame.rect.y + p[1]});
+    return points;
+}
+
+/// The line in stretches of one colour.
+void drawByLength(const std::vector<Point>& line, const Drawn& drawn, const Frame& frame, Pen pen, Canvas& canvas) {
+    std::vector<double> xs, ys;
+    for (const Point& p : line) {
+        xs.push_back(frame.xAt(p.x));
+        ys.push_back(frame.yAt(p.y));
+    }
+    const std::vector<VectorAt> vectors = vectorsAt(*fieldOf(drawn), frame, std::move(xs), std::move(ys));
+    pen.roundEnds = true; // where two colours meet there is no gap
+    std::vector<Point> stretch;
+    for (std::size_t i = 0; i + 1 < line.size(); ++i) {
+        const Colour colour = colourOfLength(drawn, frame, (vectors[i].length() + vectors[i + 1].length()) / 2);
+        if (!stretch.empty() && colour != pen.colour) {
+            canvas.stroke({stretch}, pen);
+            stretch.clear();
+        }
+        if (stretch.empty()) stretch.push_back(line[i]);
+        stretch.push_back(line[i + 1]);
+        pen.colour = colour;
+    }
+    if (stretch.size() > 1) canvas.stroke({stretch}, pen);
+}
+
+/// Heads evenly along a line, in its middle if it is short.
+void drawHeads(const std::vector<Point>& line, const Drawn& drawn, const Frame& frame, Canvas& canvas) {
+    const double every = number(drawn.settings, headEverySetting), size = number(drawn.settings, headLengthSetting);
+    if (!(every > 0) || !(size > 0)) return;
+    double length = 0;
+    for (std::size_t i = 0; i + 1 < line.size(); ++i)
+        length += std::hypot(line[i + 1].x - line[i].x, line[i + 1].y - line[i].y);
+    if (length < 2 * size) return;
+    const double count = std::max(1.0, std::round(length / every)), part = length / count;
+    double next = part / 2, walked = 0;
+    for (std::size_t i = 0; i + 1 < line.size(); ++i) {
+        const Point &a = line[i], &b = line[i + 1];
+        const double chord = std::hypot(b.x - a.x, b.y - a.y);
+        for (; next <= walked + chord && chord > 0; next += part) {
+            const double t = (next - walked) / chord;
+            const Point middle{a.x + t * (b.x - a.x), a.y + t * (b.y - a.y)};
+            // The head's middle stands on the line, in the direction that the line has there.
+            const Point tip{middle.x + 0.5 * size * (b.x - a.x) / chord, middle.y + 0.5 * size * (b.y - a.y) / chord};
+            Colour colour = drawn.colour;
+            if (showsLengthByColour(drawn)) {
+                const auto at = vectorsAt(*fieldOf(drawn), frame, {frame.xAt(middle.x)}, {frame.yAt(middle.y)});
+                colour = colourOfLength(drawn, frame, at[0].length());
+            }
+            canvas.fill({arrowHead(tip, a, size)}, {colour, opacityOf(drawn)});
+        }
+        walked += chord;
+    }
+}
+
+void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
+    const std::vector<Streamline> lines = linesOf(drawn, frame);
+    Polylines all;
+    for (const Streamline& line : lines) all.push_back(onPanel(line, frame));
+    Pen pen = penOf(drawn);
+    pen.roundEnds = false;
+    if (!showsLengthByColour(drawn)) canvas.stroke(all, pen);
+    for (const auto& line : all) {
+        if (showsLengthByColour(drawn)) drawByLength(line, drawn, frame, pen, canvas);
+        drawHeads(line, drawn, frame, canvas);
+    }
+}
+
+Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
+    Reading reading = readVectors(context, plot, plotted, path);
+    const std::string through = text(plot.settings, throughSetting);
+    if (through.empty() || reading.drawn.empty()) return reading;
+    const ColumnAnswer found = columnsOf(context.page, through);
+    if (found.columns.size() != 2) {
+        Problem problem = found.problems.empty() ? Problem{-1, 1, 1, "This is no place, and no pair of columns.",
+                                                           "write one such as (1, 2), or (x_0, y_0) of two columns"}
+                                                 : found.problems.front();
+        problem.line = -1;
+        problem.sentence = "“through”: " + problem.sentence;
+        reading.problems.push_back(std::move(problem));
+        reading.drawn.clear();
+        return reading;
+    }
+    Columns starts;
+    starts.names = {"x", "y"};
+    starts.numbers = found.columns;
+    for (Drawn& drawn : reading.drawn) drawn.parts.push_back({std::make_shared<const Source>(starts), nullptr});
+    return reading;
+}
+
+/// The points of every line.
+SampleTable table(const Drawn& drawn, const Frame& frame) {
+    struct Row {
+        double line, x, y;
+    };
+    auto rows = std::make_shared<std::vector<Row>>();
+    double number = 0;
+    for (const Streamline& line : linesOf(drawn, frame)) {
+        ++number;
+        for (const Point& p : onPanel(line, frame)) rows->push_back({number, frame.xAt(p.x), frame.yAt(p.y)});
+    }
+    SampleTable table;
+    table.columns = table.names = {"line", "x", "y"};
+    table.rows = rows->size();
+    table.number = [rows](std::size_t row, std::size_t column) {
+        const Row& each = (*rows)[row];
+        return column == 0 ? each.line : column == 1 ? each.x : each.y;
+    };
+    return table;
+}
+
+std::vector<ReportRow> report(const Drawn& drawn, const Frame& frame) {
+    std::vector<ReportRow> rows;
+    for (const Streamline& line : linesOf(drawn, frame))
+        rows.push_back({{"points", static_cast<double>(line.points.size())}, {"closed", line.isClosed() ? 1.0 : 0.0}});
+    return rows;
+}
+
+std::string remark(const Drawn& drawn, const Frame& frame) {
+    const std::vector<Streamline> lines = linesOf(drawn, frame);
+    if (lines.empty()) return drawn.of + " has no streamline in view.";
+    const auto endless = std::ranges::count(lines, StreamEnd::TooLong, &Streamline::last);
+    return endless == 0 ? "" : std::to_string(endless) + " streamlines end after five metres on the sheet, and go on.";
+}
+
+std::optional<Touched> tell(const Drawn& drawn, const Frame& frame, Point mm, double reach) {
+    const auto at = vectorsAt(*fieldOf(drawn), frame, {frame.xAt(mm.x)}, {frame.yAt(mm.y)});
+    for (const Streamline& line : linesOf(drawn, frame)) {
+        const double away = distanceTo(onPanel(line, frame), mm);
+        if (away < reach)
+            return Touched{"(" + printedNumber(at[0].u, 4) + ", " + printedNumber(at[0].v, 4) + ")", mm, away};
+    }
+    return std::nullopt;
+}
+
+/// A start that is spelled as a place is dragged.
+std::optional<std::array<double, 2>> plainStart(const Drawn& drawn) {
+    std::string through = text(drawn.settings, throughSetting);
+    std::erase(through, ' ');
+    const auto comma = through.find(',');
+    if (through.size() < 5 || through.front() != '(' || through.back() != ')' || comma == std::string::npos)
+        return std::nullopt;
+    std::array<double, 2> place{};
+    const bool good = isPlainNumber(through.substr(1, comma - 1), place[0]) &&
+                      isPlainNumber(through.substr(comma + 1, through.size() - comma - 2), place[1]);
+    return good ? std::optional(place) : std::nullopt;
+}
+
+std::vector<Handle> handles(const Drawn& drawn, const Frame& frame) {
+    const auto start = plainStart(drawn);
+    if (!start) return {};
+    return {{{{frame.onSheet((*start)[0], (*start)[1])}}, true, true}};
+}
+
+void drag(Plot& plot, const Drawn&, const Frame& frame, std::size_t, Point to) {
+    set(plot.settings, throughSetting,
+        "(" + roundedPlace(frame.xAt(to.x), frame.map.x) + ", " + roundedPlace(frame.yAt(to.y), frame.map.y) + ")");
+}
+
+void swatch(const Drawn& drawn, const Rect& rect, Canvas& canvas) {
+    const double middle = rect.y + rect.height / 2;
+    canvas.stroke({{{rect.x, middle}, {rect.right(), middle}}}, penOf(drawn));
+    const double size = number(drawn.settings, headLengthSetting);
+    canvas.fill({arrowHead({rect.x + rect.width / 2 + size / 2, middle}, {rect.x, middle}, size)},
+                {drawn.colour, opacityOf(drawn)});
+}
+
+} // namespace
+
+extern const PlotKind streamlinesKind;
+const PlotKind streamlinesKind{.name = "streamlines",
+                               .meaning = "lines along which a vector over two variables runs",
+                               .runs = Runs::Over,
+                               .layer = Layer::Line,
+                               .settings = settings,
+                               .fits = isVectorOverTwo,
+                               .read = read,
+                               .trace = traceVectors,
+                               .draw = draw,
+                               .swatch = swatch,
+                               .usesColours = showsLengthByColour,
+                               .tell = tell,
+                               .table = table,
+                               .report = report,
+                               .remark = remark,
+                               .handles = handles,
+                               .drag = drag};
+
+} // namespace coulter
