@@ -248,7 +248,8 @@ std::optional<std::array<double, 2>> plainStart(const Drawn& drawn) {
 std::vector<Handle> handles(const Drawn& drawn, const Frame& frame) {
     const auto start = plainStart(drawn);
     if (!start) return {};
-    return {{{{frame.onSheet((*start)[0], (*start)[1])}}, true, true}};
+    const Point at = frame.onSheet((*start)[0], (*start)[1]);
+    return {{{{at, at}}, true, true}};
 }
 
 void drag(Plot& plot, const Drawn&, const Frame& frame, std::size_t, Point to) {

@@ -194,3 +194,28 @@ TEST_CASE("a colour map is chosen by its picture on the field at hand, seen by a
     d.settle();
     CHECK(text(documentOf(d).panels[0].colour.settings, mapSetting) == "frost");
 }
+
+TEST_CASE("a vector becomes arrows, then a streamline whose start is dragged, and all of it is undone") {
+    WindowDriver d;
+    write(d, {"x in [0, 10]", "y in [0, 5]", "v(x, y) = (1, x/4 - 1)"});
+    Document before = documentOf(d);
+    add(d, "v(x, y) as arrows");
+    REQUIRE(documentOf(d).panels[0].plots.back().kind == "arrows");
+    choose(d, "plotKind", "streamlines");
+    REQUIRE(documentOf(d).panels[0].plots.back().kind == "streamlines");
+    enter(d, "setting-through", "(2, 2)");
+    REQUIRE(d.figure().figure.panels[0].problems.back().empty());
+    const auto through = [&] {
+        return std::get<std::string>(documentOf(d).panels[0].plots.back().settings.at("through"));
+    };
+    const QPointF from = d.sheet()->toWidget(frameOf(d).onSheet(2, 2));
+    d.drag(d.sheet(), from, d.sheet()->toWidget(frameOf(d).onSheet(5, 3)));
+    double x = 0, y = 0;
+    REQUIRE(std::sscanf(through().c_str(), "(%lf, %lf)", &x, &y) == 2);
+    CHECK(x == Approx(5).margin(0.1));
+    CHECK(y == Approx(3).margin(0.1));
+    d.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(through() == "(2, 2)");
+    while (documentOf(d) != before && d.window().session().canUndo()) d.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(documentOf(d) == before);
+}
