@@ -1,6 +1,7 @@
 #include "plots/read_out.h"
 
 #include "plots/plot_kind.h"
+#include "plots/special_places.h"
 #include "plots/telling.h"
 
 #include <algorithm>
@@ -55,7 +56,26 @@ std::optional<CurvePlace> nearestCurve(std::span<const Drawn> drawn, const Frame
     return nearest;
 }
 
-ReadOut onFunction(const Frame& frame, const Curve& curve, double t) {
+/// So near on the sheet, in mm, the pointer snaps to a zero, an extremum or a crossing of curves.
+constexpr double snap = 1.5;
+
+std::optional<ReadOut> onSpecialPlace(const Frame& frame, const Curve& curve, double t,
+                                      std::span<const Curve* const> others) {
+    const double at = frame.acrossSheet(t);
+    const double one = frame.xAt(at - snap), other = frame.xAt(at + snap);
+    const auto found = specialPlaceNear(curve, others, std::min(one, other), std::max(one, other), t);
+    if (!found) return std::nullopt;
+    constexpr int digits = 7;
+    const std::string where = curve.variable + " = " + printedNumber(found->x, digits);
+    ReadOut out{"", frame.onSheet(found->x, found->y)};
+    out.text = found->word == "zero"       ? "zero at " + where
+               : found->word == "crossing" ? "crossing at " + where + "   value " + printedNumber(found->y, digits)
+                                           : found->word + " " + printedNumber(found->y, digits) + " at " + where;
+    return out;
+}
+
+ReadOut onFunction(const Frame& frame, const Curve& curve, double t, std::span<const Curve* const> others) {
+    if (auto special = onSpecialPlace(frame, curve, t, others)) return std::move(*special);
     // The value is the formula's own, not the polyline's; the slope is a central difference.
     const double x = std::clamp(t, curve.interval.low, curve.interval.high);
     Evaluator f(*curve.program);
@@ -122,8 +142,13 @@ ReadOut readOutAt(std::span<const Drawn> drawn, const Frame& frame, Point mm, do
         if (found && (!told || found->away < told->away)) told = found;
     }
     if (told && (!place || told->away < place->away)) return {told->text, told->at};
+    std::vector<const Curve*> others;
+    for (const Drawn& each : drawn) {
+        const Curve* curve = curveOf(each);
+        if (place && curve && each.scale == place->scale && each.kind && !each.kind->tell) others.push_back(curve);
+    }
     if (place)
-        return place->curve->isFunction()            ? onFunction(frame.onScale(place->scale), *place->curve, place->t)
+        return place->curve->isFunction() ? onFunction(frame.onScale(place->scale), *place->curve, place->t, others)
                : place->curve->radius && frame.polar ? onRadius(frame, *place->curve, place->t)
                                                      : onPath(frame, *place->curve, place->t);
     if (frame.space) return {};
