@@ -310,9 +310,11 @@ void MainWindow::copyPicture() {
         const QImage image = QImage(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height,
                                     raster.width * 4, QImage::Format_RGB32)
                                  .copy();
-        const auto svg = QByteArray::fromStdString(writeSvg(figure.scene, titleOf(document), writeRecipe(document)));
+        const std::string text = writeRecipe(document);
+        const auto svg = QByteArray::fromStdString(writeSvg(figure.scene, titleOf(document), text));
+        const auto recipe = QByteArray::fromStdString(text);
         const bool stopped = stop.stop_requested();
-        QMetaObject::invokeMethod(this, [this, image, svg, problem, stopped] {
+        QMetaObject::invokeMethod(this, [this, image, svg, recipe, problem, stopped] {
             exporting_ = false;
             showBusy();
             if (stopped || problem || image.isNull())
@@ -323,6 +325,7 @@ void MainWindow::copyPicture() {
             auto* mime = new QMimeData;
             mime->setImageData(image);
             mime->setData("image/svg+xml", svg);
+            mime->setData("application/x-coulter", recipe);
             QApplication::clipboard()->setMimeData(mime);
             say(tr("figure copied"), false);
         });

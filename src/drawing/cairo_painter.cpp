@@ -1,5 +1,6 @@
 #include "drawing/cairo_painter.h"
 
+#include <algorithm>
 #include <array>
 #include <cairo-ft.h>
 #include <cairo-pdf.h>
@@ -197,6 +198,27 @@ Raster paintRaster(const Scene& scene, double dotsPerMm, Colour paper) {
     }
     for (std::uint32_t& pixel : raster.pixels) pixel |= 0xff000000u;
     return raster;
+}
+
+Raster paintTransparent(const Scene& scene, double dotsPerMm) {
+    Raster white = paintRaster(scene, dotsPerMm);
+    const Raster black = paintRaster(scene, dotsPerMm, {0, 0, 0});
+    if (white.pixels.empty() || black.pixels.empty()) return {};
+    for (std::size_t i = 0; i < white.pixels.size(); ++i) {
+        const std::uint32_t w = white.pixels[i], b = black.pixels[i];
+        const auto part = [](std::uint32_t pixel, int shift) { return static_cast<int>((pixel >> shift) & 0xff); };
+        // Paper shows through by so much; the most of the three has the smallest error of rounding.
+        int through = 0;
+        for (const int shift : {0, 8, 16}) through = std::max(through, part(w, shift) - part(b, shift));
+        const int opacity = 255 - std::clamp(through, 0, 255);
+        std::uint32_t pixel = static_cast<std::uint32_t>(opacity) << 24;
+        for (const int shift : {0, 8, 16}) {
+            const int colour = opacity == 0 ? 0 : std::min(255, (part(b, shift) * 255 + opacity / 2) / opacity);
+            pixel |= static_cast<std::uint32_t>(colour) << shift;
+        }
+        white.pixels[i] = pixel;
+    }
+    return white;
 }
 
 namespace {

@@ -18,6 +18,9 @@ struct Raster {
 /// @param dotsPerMm  resolution; the size is the sheet's, rounded to whole dots
 /// @param paper      colour under the drawing
 Raster paintRaster(const Scene& scene, double dotsPerMm, Colour paper = {0xff, 0xff, 0xff});
+/// A drawing without paper: dots with their opacity in the uppermost byte, colours not multiplied by it. What it looks
+/// like on white and on black paper says both.
+Raster paintTransparent(const Scene& scene, double dotsPerMm);
 
 /// The scene as a PDF page at its true size, with text that can be selected and no date of its own.
 std::string paintPdf(const Scene& scene, const std::string& title);

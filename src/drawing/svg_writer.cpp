@@ -67,7 +67,7 @@ std::string outline(FontId font, std::uint32_t glyph) {
 
 class SvgWriter {
 public:
-    std::string run(const Scene& scene, const std::string& title, const std::string& metadata) {
+    std::string run(const Scene& scene, const std::string& title, const std::string& metadata, bool isPaperWhite) {
         for (const SceneItem& item : scene.items) {
             std::visit([&](const auto& what) { write(what); }, item);
         }
@@ -78,7 +78,8 @@ public:
         if (!title.empty()) out += "<title>" + xmlEscaped(title) + "</title>\n";
         if (!metadata.empty()) out += "<metadata>" + xmlEscaped(metadata) + "</metadata>\n";
         if (!definitions_.empty()) out += "<defs>\n" + definitions_ + "</defs>\n";
-        return out + "<rect width=\"" + w + "\" height=\"" + h + "\" fill=\"#ffffff\"/>\n" + body_ + "</svg>\n";
+        if (isPaperWhite) out += "<rect width=\"" + w + "\" height=\"" + h + "\" fill=\"#ffffff\"/>\n";
+        return out + body_ + "</svg>\n";
     }
 
 private:
@@ -175,8 +176,8 @@ std::string xmlEscaped(const std::string& text) {
     return out;
 }
 
-std::string writeSvg(const Scene& scene, const std::string& title, const std::string& metadata) {
-    return SvgWriter().run(scene, title, metadata);
+std::string writeSvg(const Scene& scene, const std::string& title, const std::string& metadata, bool isPaperWhite) {
+    return SvgWriter().run(scene, title, metadata, isPaperWhite);
 }
 
 } // namespace coulter

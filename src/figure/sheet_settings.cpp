@@ -6,6 +6,7 @@ namespace {
 constexpr const char* acrossWords[] = {"none", "columns", "all"};
 constexpr const char* upWords[] = {"none", "rows", "all"};
 constexpr const char* colourWords[] = {"none", "scale", "scale and bar"};
+constexpr const char* paperWords[] = {"white", "none"};
 constexpr const char* legendWords[] = {"each panel", "right", "below"};
 constexpr const char* letterWords[] = {"none", "(a)", "a", "(A)", "A"};
 
@@ -63,10 +64,19 @@ const Setting gapSetting{.key = "gap",
                          .step = 1,
                          .rare = true};
 
+const Setting paperSetting{
+    .key = "paper",
+    .label = "paper",
+    .meaning = "white, or none, so that what lies behind shows through, of bitmaps and SVG; PDF and EPS have none",
+    .type = SettingType::Word,
+    .usual = std::string("white"),
+    .words = paperWords,
+    .rare = true};
+
 std::span<const Setting* const> sheetSettings() {
-    static const Setting* const all[] = {
-        &sheetTitleSetting,  &sharedAcrossSetting, &sharedUpSetting, &sharedColoursSetting,
-        &sheetLegendSetting, &lettersSetting,      &gapSetting};
+    static const Setting* const all[] = {&sheetTitleSetting,    &sharedAcrossSetting, &sharedUpSetting,
+                                         &sharedColoursSetting, &sheetLegendSetting,  &lettersSetting,
+                                         &paperSetting,         &gapSetting};
     return all;
 }
 

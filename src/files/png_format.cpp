@@ -1,6 +1,7 @@
 #include "coulter_version.h"
 #include "drawing/cairo_painter.h"
 #include "drawing/png_stream.h"
+#include "figure/sheet_settings.h"
 #include "files/formats.h"
 #include "files/png_picture.h"
 
@@ -64,11 +65,13 @@ std::vector<std::uint32_t> paletteOf(const Raster& raster) {
 
 int bitsFor(std::size_t colours) { return colours <= 2 ? 1 : colours <= 4 ? 2 : colours <= 16 ? 4 : 8; }
 
+std::size_t bytesOfDot(Way way, bool withOpacity) { return way == Way::Palette ? 1 : withOpacity ? 4 : 3; }
+
 std::string encode(const Raster& raster, double resolution, const std::string& recipe, Way way,
-                   const std::vector<std::uint32_t>& palette) {
+                   const std::vector<std::uint32_t>& palette, bool withOpacity = false) {
     std::string out;
     const bool byNumber = way == Way::Palette;
-    std::vector<png_byte> row(static_cast<std::size_t>(raster.width) * (byNumber ? 1 : 3));
+    std::vector<png_byte> row(static_cast<std::size_t>(raster.width) * bytesOfDot(way, withOpacity));
     std::vector<png_color> colours;
     for (const std::uint32_t pixel : palette)
         colours.push_back(
@@ -92,7 +95,10 @@ std::string encode(const Raster& raster, double resolution, const std::string& r
         return {};
     }
     png_set_IHDR(png, info, static_cast<png_uint_32>(raster.width), static_cast<png_uint_32>(raster.height),
-                 byNumber ? bitsFor(palette.size()) : 8, byNumber ? PNG_COLOR_TYPE_PALETTE : PNG_COLOR_TYPE_RGB,
+                 byNumber ? bitsFor(palette.size()) : 8,
+                 byNumber      ? PNG_COLOR_TYPE_PALETTE
+                 : withOpacity ? PNG_COLOR_TYPE_RGB_ALPHA
+                               : PNG_COLOR_TYPE_RGB,
                  PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
     const auto perMetre = static_cast<png_uint_32>(std::lround(resolution / 0.0254));
     png_set_pHYs(png, info, perMetre, perMetre, PNG_RESOLUTION_METER);
@@ -126,10 +132,11 @@ std::string encode(const Raster& raster, double resolution, const std::string& r
                 row[static_cast<std::size_t>(x)] = number;
                 continue;
             }
-            const auto at = static_cast<std::size_t>(x) * 3;
+            const auto at = static_cast<std::size_t>(x) * bytesOfDot(way, withOpacity);
             row[at] = static_cast<png_byte>(pixel >> 16);
             row[at + 1] = static_cast<png_byte>(pixel >> 8);
             row[at + 2] = static_cast<png_byte>(pixel);
+            if (withOpacity) row[at + 3] = static_cast<png_byte>(pixels[x] >> 24);
         }
         png_write_row(png, row.data());
     }
@@ -142,15 +149,17 @@ std::string encode(const Raster& raster, double resolution, const std::string& r
 
 std::string writePng(const Figure& figure, const std::string& recipe) {
     const double resolution = figure.document.sheet.resolution;
-    const Raster raster = paintRaster(figure.scene, resolution / 25.4);
+    const bool withOpacity = word(figure.document.sheet.settings, paperSetting) == 1;
+    const Raster raster =
+        withOpacity ? paintTransparent(figure.scene, resolution / 25.4) : paintRaster(figure.scene, resolution / 25.4);
     if (raster.pixels.empty()) return {};
-    if (figure.document.format < 3) return encode(raster, resolution, recipe, Way::Plain, {});
-    if (const auto palette = paletteOf(raster); !palette.empty())
+    if (figure.document.format < 3 && !withOpacity) return encode(raster, resolution, recipe, Way::Plain, {});
+    if (const auto palette = withOpacity ? std::vector<std::uint32_t>{} : paletteOf(raster); !palette.empty())
         return encode(raster, resolution, recipe, Way::Palette, palette);
     // Which is smaller depends on the picture: plain areas want the one, gradients the other.
     std::string rows, slopes;
-    tbb::parallel_invoke([&] { rows = encode(raster, resolution, recipe, Way::Rows, {}); },
-                         [&] { slopes = encode(raster, resolution, recipe, Way::Slopes, {}); });
+    tbb::parallel_invoke([&] { rows = encode(raster, resolution, recipe, Way::Rows, {}, withOpacity); },
+                         [&] { slopes = encode(raster, resolution, recipe, Way::Slopes, {}, withOpacity); });
     return slopes.size() < rows.size() ? slopes : rows;
 }
 

@@ -1,4 +1,5 @@
 #include "drawing/svg_writer.h"
+#include "figure/sheet_settings.h"
 #include "files/formats.h"
 
 namespace coulter {
@@ -25,7 +26,8 @@ std::string unescaped(std::string text) {
 } // namespace
 
 std::string writeSvgFigure(const Figure& figure, const std::string& recipe) {
-    return writeSvg(figure.scene, titleOf(figure.document), recipe);
+    return writeSvg(figure.scene, titleOf(figure.document), recipe,
+                    word(figure.document.sheet.settings, paperSetting) == 0);
 }
 
 bool isSvg(std::string_view bytes) {

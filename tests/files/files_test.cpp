@@ -508,6 +508,41 @@ std::vector<unsigned char> dotsOfPng(const std::string& bytes) {
 
 } // namespace
 
+TEST_CASE("without paper what lies behind a figure shows through, and on white it looks as with it") {
+    Document d;
+    d.page = {"f(x) = sin(x)", "x in [0, 9]", "h(x, y) = sin(x y)", "y in [0, 3]"};
+    d.panels[0].plots = {plotOf("h(x, y)", "heatmap"), plotOf("f(x)")};
+    d.sheet.resolution = 100;
+    const std::vector<unsigned char> white = dotsOfPng(*exportFigure(d, *findFormat("png")).bytes);
+    d.sheet.settings["paper"] = std::string("none");
+    const Exported figure = exportFigure(d, *findFormat("png"));
+    REQUIRE(figure.bytes);
+    CHECK_FALSE(verifyFigure(*figure.bytes));
+    png_image image{};
+    image.version = PNG_IMAGE_VERSION;
+    REQUIRE(png_image_begin_read_from_memory(&image, figure.bytes->data(), figure.bytes->size()));
+    image.format = PNG_FORMAT_RGBA;
+    std::vector<unsigned char> clear(PNG_IMAGE_SIZE(image));
+    REQUIRE(png_image_finish_read(&image, nullptr, clear.data(), 0, nullptr));
+    CHECK(clear[3] == 0); // the corner
+    std::size_t opaque = 0, half = 0;
+    int worst = 0;
+    for (std::size_t i = 0; i < clear.size() / 4; ++i) {
+        const int opacity = clear[4 * i + 3];
+        opaque += opacity == 255;
+        half += opacity > 0 && opacity < 255;
+        for (std::size_t k = 0; k < 3; ++k) {
+            const int onWhite = (clear[4 * i + k] * opacity + 255 * (255 - opacity) + 127) / 255;
+            worst = std::max(worst, std::abs(onWhite - white[3 * i + k]));
+        }
+    }
+    CHECK(opaque > 10'000);
+    CHECK(half > 100);
+    CHECK(worst <= 2);
+    const std::string svg = *exportFigure(d, *findFormat("svg")).bytes;
+    CHECK(svg.find("fill=\"#ffffff\"/>\n") == std::string::npos);
+}
+
 TEST_CASE("bitmaps of the newest format show the same dots in fewer bytes") {
     Document few;
     few.page = {"f(x) = sin(x)", "x in [0, 9]", "h(x, y) = sin(x y)", "y in [0, 3]"};
