@@ -79,12 +79,26 @@ void pieces() {
     keep(driver, "pieces");
 }
 
-void integral() {
-    WindowDriver driver;
-    driver.window().open("demos/leaky-aquifer/leaky-aquifer.coulter");
+/// The window with a dialog over its lower right corner.
+void keepWith(WindowDriver& driver, QDialog& dialog, const char* name) {
     driver.settle();
-    selectDrawn(driver, 1);
-    keep(driver, "integral");
+    QPixmap both = QPixmap::fromImage(driver.picture());
+    QPainter(&both).drawPixmap(both.width() - dialog.width() - 8, both.height() - dialog.height() - 8, dialog.grab());
+    const QString path = folder + "/" + name + ".png";
+    both.save(path);
+    std::printf("%s\n", qPrintable(path));
+}
+
+/// Arrows and streamlines, and what the manual says of them.
+void manual() {
+    WindowDriver driver;
+    driver.window().open("demos/flow/flow.coulter");
+    driver.settle();
+    driver.sheet()->select(driver.figure().figure.panels[0].drawn[1].path);
+    coulter::ManualWindow pages(driver.window().lookSettings());
+    pages.resize(820, 330);
+    pages.show(coulter::manualOfItem(driver.window().session().document(), driver.sheet()->selection()));
+    keepWith(driver, pages, "manual");
 }
 
 /// Readings with a fit through those that count, and their file as it is offered.
@@ -100,13 +114,9 @@ void data() {
     driver.sheet()->setFocus();
     driver.key(Qt::Key_V, Qt::ControlModifier);
     driver.settle();
-    QPixmap both = QPixmap::fromImage(driver.picture());
     auto* sheet = driver.find<QDialog>("tableSheet");
     sheet->resize(400, 300); // so that the figure is seen beside it
-    driver.settle();
-    QPainter(&both).drawPixmap(both.width() - sheet->width(), both.height() - sheet->height(), sheet->grab());
-    both.save(folder + "/data.png");
-    std::printf("%s\n", qPrintable(folder + "/data.png"));
+    keepWith(driver, *sheet, "data");
 }
 
 void field() {
@@ -191,14 +201,12 @@ void maps() {
 
 void table() {
     WindowDriver driver;
-    driver.window().open("demos/two-wells/two-wells.coulter");
+    driver.window().open("demos/discharge/discharge.coulter");
     driver.settle();
-    coulter::SampleTableWindow samples(driver.window().session(), *driver.sheet());
-    samples.show();
-    driver.settle();
-    const QString path = folder + "/table.png";
-    samples.grab().save(path);
-    std::printf("%s\n", qPrintable(path));
+    coulter::DataTableWindow table(driver.window().session(), driver.window().lookSettings());
+    table.resize(470, 380);
+    table.show();
+    keepWith(driver, table, "table");
 }
 
 void completion() {
@@ -271,7 +279,7 @@ int main(int argc, char** argv) {
     problem();
     zoomedIn();
     pieces();
-    integral();
+    manual();
     data();
     field();
     contours();
