@@ -105,6 +105,7 @@ Draft::Draft(fs::path folder) : folder_(std::move(folder)) {
     if (folder_.empty()) return;
     std::error_code error;
     fs::create_directories(folder_, error);
+    fs::permissions(folder_, fs::perms::owner_all, error); // unsaved work is nobody else's
     // A name that a process before this one left behind is passed over.
     for (int tries = 0; lock_ < 0 && tries < 1000; ++tries) {
         name_ = std::to_string(::getpid()) + "-" + std::to_string(++count);
