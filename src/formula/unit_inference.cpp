@@ -56,8 +56,12 @@ std::string shownUnit(const UnitProduct& unit) { return unit.isNumber() ? "a pur
 
 class UnitReader {
 public:
+    /// What is known of names, so that nothing is followed again for every line that uses it.
+    using Known = std::map<std::string, Inferred>;
+
     /// @param problems  where what is wrong is put; null: nowhere
-    explicit UnitReader(const Page& page, Problems* problems = nullptr) : page_(page), problems_(problems) {}
+    explicit UnitReader(const Page& page, Problems* problems = nullptr, const Known* known = nullptr)
+        : page_(page), problems_(problems), known_(known) {}
 
     Inferred of(const Expr& e, const Bindings& bindings) {
         if (++steps_ > mostSteps) return unknown;
@@ -181,6 +185,9 @@ private:
         if (const auto bound = bindings.find(name); bound != bindings.end()) return bound->second;
         if (!page_.defined.contains(name)) return name == "π" || name == "e" ? plain : unknown;
         if (const std::string unit = page_.unitOf(name); !unit.empty()) return known(unit);
+        if (known_) {
+            if (const auto at = known_->find(name); at != known_->end()) return at->second;
+        }
         const Line& line = page_.lines[page_.defined.at(name)];
         const bool computed = line.kind == LineKind::Quantity || line.kind == LineKind::Numbers;
         if (!computed || !line.good() || line.plainNumber) return unknown;
@@ -318,6 +325,7 @@ private:
 
     const Page& page_;
     Problems* problems_;
+    const Known* known_ = nullptr;
     std::vector<std::string> open_;
     int steps_ = 0;
 };
@@ -393,14 +401,17 @@ void followUnits(Page& page, bool carries) {
     if (!saysUnits(page)) return;
     std::vector<std::string> units(page.lines.size());
     std::vector<std::vector<std::string>> byUnknown(page.lines.size());
+    UnitReader::Known known;
     for (std::size_t i = 0; i < page.lines.size(); ++i) {
         Line& line = page.lines[i];
         if (!line.good()) continue;
         Problems problems;
-        UnitReader reader(page, &problems);
+        UnitReader reader(page, &problems, &known);
         if (hasFormula(line)) {
             const Inferred found = reader.ofBody(line);
             checkDeclared(reader, line, found);
+            const bool isNumber = line.kind == LineKind::Quantity || line.kind == LineKind::Numbers;
+            if (isNumber && line.unit.empty()) known[line.name] = found.known() && !line.plainNumber ? found : unknown;
             if (line.unit.empty() && !line.plainNumber) units[i] = carried(found);
         }
         for (const ExprPtr& equation : line.equations) reader.of(*equation, {});
