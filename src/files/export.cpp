@@ -1,4 +1,5 @@
 #include "files/export.h"
+#include "files/figure_difference.h"
 
 #include "data/attach_tables.h"
 #include "files/formats.h"
@@ -130,11 +131,9 @@ std::optional<Problem> verifyFigure(const std::string& bytes, std::stop_token st
     const Exported again = exportFigure(*read.document, *found.format, std::move(stop), options);
     if (!again.bytes) return again.problem;
     if (*again.bytes == bytes) return std::nullopt;
-    std::size_t same = 0;
-    while (same < bytes.size() && same < again.bytes->size() && bytes[same] == (*again.bytes)[same]) ++same;
     return saying(
-        "The figure differs from what its recipe gives, first at byte " + std::to_string(same + 1) + " of " +
-            std::to_string(bytes.size()) + ".",
+        "The figure differs from what its recipe gives. " +
+            whatDiffers(bytes, *again.bytes, drawFigure(*read.document)),
         "it was changed after the export, or made by another version of Coulter or its libraries, or patiently");
 }
 

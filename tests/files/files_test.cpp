@@ -591,3 +591,31 @@ TEST_CASE("an EPS file has its size, no date, and lines that any reader takes") 
     }
     CHECK(longest <= 255);
 }
+
+TEST_CASE("a figure that does not rebuild says what differs, and where") {
+    Document d;
+    d.page = {"f(x) = x", "x in [0, 9]"};
+    d.panels[0].plots = {plotOf("f(x)")};
+    d.panels[0].title = "A title";
+    d.sheet.resolution = 100;
+    const std::string recipe = writeRecipe(d);
+    const auto verdict = [&](const Document& drawn, const char* format) {
+        const std::string bytes = findFormat(format)->write(drawFigure(drawn), recipe);
+        const auto problem = verifyFigure(bytes);
+        return problem ? problem->sentence : std::string();
+    };
+    CHECK(verdict(d, "png").empty());
+    Document coloured = d;
+    coloured.panels[0].plots[0].settings["colour"] = Colour{200, 0, 0};
+    CHECK(verdict(coloured, "png").find("about the plot “f(x)”") != std::string::npos);
+    Document titled = d;
+    titled.panels[0].title = "A tiile";
+    CHECK(verdict(titled, "png").find("about the title") != std::string::npos);
+    CHECK(verdict(titled, "png").find("mm across and") != std::string::npos);
+    CHECK(verdict(coloured, "svg").find("It differs first in line") != std::string::npos);
+    CHECK(verdict(coloured, "eps").find("It differs first in line") != std::string::npos);
+    CHECK(verdict(coloured, "pdf").find("It differs first at byte") != std::string::npos);
+    Document larger = d;
+    larger.sheet.resolution = 120;
+    CHECK(verdict(larger, "png").find("dots, and its recipe gives") != std::string::npos);
+}

@@ -1,0 +1,112 @@
+#include "files/figure_difference.h"
+
+#include "formula/text.h"
+
+#include <algorithm>
+#include <cmath>
+#include <optional>
+#include <png.h>
+#include <string_view>
+#include <vector>
+
+namespace coulter {
+namespace {
+
+struct Dots {
+    int width = 0, height = 0;
+    std::vector<unsigned char> rgba;
+};
+
+std::optional<Dots> dotsOf(const std::string& bytes) {
+    png_image image{};
+    image.version = PNG_IMAGE_VERSION;
+    if (!png_image_begin_read_from_memory(&image, bytes.data(), bytes.size())) return std::nullopt;
+    image.format = PNG_FORMAT_RGBA;
+    if (static_cast<double>(image.width) * image.height > mostDots) {
+        png_image_free(&image);
+        return std::nullopt;
+    }
+    Dots dots{static_cast<int>(image.width), static_cast<int>(image.height), {}};
+    dots.rgba.resize(PNG_IMAGE_SIZE(image));
+    if (!png_image_finish_read(&image, nullptr, dots.rgba.data(), 0, nullptr)) return std::nullopt;
+    return dots;
+}
+
+/// What a path names, as a person calls it.
+std::string nameOf(const Figure& figure, const ItemPath& path) {
+    switch (path.kind) {
+    case ItemKind::Plot:
+        if (const Plot* plot = plotAt(figure.document, path)) return "the plot “" + plot->of + "”";
+        break;
+    case ItemKind::Note: return "a note";
+    case ItemKind::Legend:
+    case ItemKind::SheetLegend: return "the legend";
+    case ItemKind::Title:
+    case ItemKind::SheetTitle: return "the title";
+    case ItemKind::Scale:
+    case ItemKind::ScaleLabel: return "a scale";
+    case ItemKind::Panel: return "a panel's ground";
+    case ItemKind::Sheet: break;
+    }
+    return "the sheet";
+}
+
+std::string inDots(const Dots& a, const Dots& b, const Figure& figure) {
+    if (a.width != b.width || a.height != b.height)
+        return "It has " + std::to_string(a.width) + " × " + std::to_string(a.height) + " dots, and its recipe gives " +
+               std::to_string(b.width) + " × " + std::to_string(b.height) + ".";
+    std::size_t count = 0;
+    int left = a.width, right = -1, top = a.height, bottom = -1;
+    for (int y = 0; y < a.height; ++y) {
+        for (int x = 0; x < a.width; ++x) {
+            const std::size_t at =
+                4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(a.width) + static_cast<std::size_t>(x));
+            if (std::equal(a.rgba.begin() + static_cast<std::ptrdiff_t>(at),
+                           a.rgba.begin() + static_cast<std::ptrdiff_t>(at + 4),
+                           b.rgba.begin() + static_cast<std::ptrdiff_t>(at)))
+                continue;
+            ++count;
+            left = std::min(left, x);
+            right = std::max(right, x);
+            top = std::min(top, y);
+            bottom = std::max(bottom, y);
+        }
+    }
+    if (count == 0) return "All dots are the same: only what is said about them differs.";
+    const double mm = figure.document.sheet.width / a.width;
+    const auto place = [&](double dot) { return roundedNumber(dot * mm, 3); };
+    const Point middle{(left + right + 1) * mm / 2, (top + bottom + 1) * mm / 2};
+    return std::to_string(count) + (count == 1 ? " dot differs" : " dots differ") + ", from " + place(left) + " to " +
+           place(right + 1) + " mm across and " + place(top) + " to " + place(bottom + 1) + " mm down: about " +
+           nameOf(figure, itemAt(figure, middle, 2)) + ".";
+}
+
+std::string inLines(std::string_view a, std::string_view b) {
+    std::size_t line = 1, begin = 0;
+    for (std::size_t i = 0; i < std::min(a.size(), b.size()) && a[i] == b[i]; ++i) {
+        if (a[i] != '\n') continue;
+        ++line;
+        begin = i + 1;
+    }
+    constexpr std::size_t most = 60;
+    const auto excerpt = [&](std::string_view text) {
+        const std::string_view rest = text.substr(std::min(begin, text.size()));
+        std::string shown(rest.substr(0, std::min(rest.find('\n'), most)));
+        while (!shown.empty() && (shown.back() & 0xc0) == 0x80) shown.pop_back(); // no half letters
+        return shown.empty() ? std::string("nothing") : "“" + shown + "”";
+    };
+    return "It differs first in line " + std::to_string(line) + ": " + excerpt(a) + " instead of " + excerpt(b) + ".";
+}
+
+} // namespace
+
+std::string whatDiffers(const std::string& file, const std::string& again, const Figure& figure) {
+    if (const auto a = dotsOf(file), b = dotsOf(again); a && b) return inDots(*a, *b, figure);
+    const std::string_view start = std::string_view(file).substr(0, 100);
+    if (start.starts_with("<?xml") || start.starts_with("%!PS")) return inLines(file, again);
+    const auto [at, other] = std::mismatch(file.begin(), file.end(), again.begin(), again.end());
+    return "It differs first at byte " + std::to_string(at - file.begin() + 1) + " of " + std::to_string(file.size()) +
+           ".";
+}
+
+} // namespace coulter
