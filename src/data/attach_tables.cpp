@@ -89,13 +89,14 @@ void attachTables(Document& document, const fs::path& folder, std::span<const fs
     }
 }
 
-std::vector<ChangedTable> changedTables(const Document& document, const fs::path& folder) {
+std::vector<ChangedTable> changedTables(const Document& document, const fs::path& folder, bool alsoBeside) {
     std::vector<ChangedTable> changed;
     if (folder.empty()) return changed;
     for (const std::string& source : tablesOf(document)) {
         const DataTables::Entry known = document.tables.find(source);
         // What was changed by hand is another table by now; read again it is asked for.
         if (!known || known->digest.empty() || known->isEdited || !known->trouble.empty()) continue;
+        if (known->isBeside && !alsoBeside) continue;
         const auto file = fileOf(source, folder, {});
         const auto now = file ? digestOfFile(*file) : std::nullopt;
         if (!now || *now == known->digest) continue; // gone or the same: the numbers that are here count

@@ -28,7 +28,10 @@ struct ChangedTable {
     Problem note; ///< that the numbers of before are used
 };
 /// The tables of a document, whose numbers are here, that have changed in their files.
-std::vector<ChangedTable> changedTables(const Document& document, const std::filesystem::path& folder);
+/// @param alsoBeside  looks at those whose numbers stay in their file, too: it may be large, and was read a moment ago
+///                    if the document was just opened
+std::vector<ChangedTable> changedTables(const Document& document, const std::filesystem::path& folder,
+                                        bool alsoBeside = false);
 
 /// Where the files of a document's tables are, if recipes may look there.
 std::vector<std::filesystem::path> tableFiles(const Document& document, const std::filesystem::path& folder);

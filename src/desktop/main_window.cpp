@@ -58,7 +58,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
         notices_->remove("elsewhere");
         lookAtFiles();
     });
-    connect(&files_, &FileWatch::mayHaveChanged, this, &MainWindow::lookAtFiles);
+    connect(&files_, &FileWatch::mayHaveChanged, this, [this] { lookAtFiles(true); });
     // A blink of work needs no sign; longer work gets one, and can be stopped.
     auto* patience = new QTimer(this);
     patience->setSingleShot(true);

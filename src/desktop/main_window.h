@@ -79,8 +79,8 @@ private:
     bool isUntouched() const;
     MainWindow* another();
     void watchFiles();
-    /// Says what other programs did to the files of the document.
-    void lookAtFiles();
+    /// Says what other programs did to the files of the document; to large ones only if something was done.
+    void lookAtFiles(bool wereTouched = false);
     void restore(const LostDraft& lost);
     void askAndSave();
     void say(const QString& text, bool wrong);

@@ -11,7 +11,6 @@
 #include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
-#include <QLocale>
 #include <QMessageBox>
 #include <QSettings>
 
@@ -166,7 +165,7 @@ void MainWindow::watchFiles() {
     files_.watch(files);
 }
 
-void MainWindow::lookAtFiles() {
+void MainWindow::lookAtFiles(bool wereTouched) {
     const QString path = session_.path();
     const std::filesystem::path folder = folderOf(session_);
     notices_->removeAll("changed");
@@ -191,7 +190,7 @@ void MainWindow::lookAtFiles() {
               }},
              {tr("Save as…"), [this] { askAndSave(); }}});
     }
-    for (const ChangedTable& each : changedTables(session_.document(), folder)) {
+    for (const ChangedTable& each : changedTables(session_.document(), folder, wereTouched)) {
         const QString source = QString::fromStdString(each.source);
         notices_->show("changed-table-" + source, words(each.note),
                        {{tr("Read it again"), [this, each] {

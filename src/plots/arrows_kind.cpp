@@ -89,10 +89,11 @@ bool holds(const Interval& interval, double value) {
 
 double spacingOf(const Drawn& drawn) { return number(drawn.settings, spacingSetting); }
 
+constexpr std::size_t mostEachWay = 300; // arrows at the points of a grid
+
 /// Where arrows stand: in the middles of squares of the sheet, or on the grids of the variables.
 std::vector<VectorAt> vectorsOf(const Drawn& drawn, const Frame& frame) {
     const Field& field = *fieldOf(drawn);
-    std::vector<double> across, up;
     const bool atGrid = word(drawn.settings, standSetting) == AtGrid;
     const Rect& rect = frame.rect;
     const double spacing = spacingOf(drawn);
@@ -105,14 +106,18 @@ std::vector<VectorAt> vectorsOf(const Drawn& drawn, const Frame& frame) {
     };
     const auto along = [&](std::size_t k) {
         if (atGrid) {
-            std::vector<double> points = gridPoints(field.intervals[k], field.grids[k], field.variables[k]).points;
-            if (!points.empty()) return points;
+            const std::vector<double> points =
+                gridPoints(field.intervals[k], field.grids[k], field.variables[k]).points;
+            // More than anyone could tell apart are thinned out.
+            const std::size_t every = points.size() / mostEachWay + 1;
+            std::vector<double> some;
+            for (std::size_t i = 0; i < points.size(); i += every) some.push_back(points[i]);
+            if (!some.empty()) return some;
         }
         return k == 0 ? even(rect.x, rect.width, [&](double mm) { return frame.xAt(mm); })
                       : even(rect.y, rect.height, [&](double mm) { return frame.yAt(mm); });
     };
-    across = along(0);
-    up = along(1);
+    const std::vector<double> across = along(0), up = along(1);
     std::vector<double> xs, ys;
     for (const double y : up) {
         if (!holds(field.intervals[1], y)) continue;
