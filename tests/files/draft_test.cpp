@@ -134,17 +134,36 @@ TEST_CASE("without a folder that can be written nothing is kept, and that is sai
     CHECK_FALSE(none.isOpenElsewhere("/a"));
 }
 
+namespace {
+
+/// A variable of the environment while it lives.
+class Variable {
+public:
+    Variable(const char* name, const char* value) : name_(name) {
+        if (const char* const before = std::getenv(name)) before_ = before;
+        ::setenv(name, value, 1);
+    }
+    ~Variable() { before_ ? ::setenv(name_, before_->c_str(), 1) : ::unsetenv(name_); }
+    Variable(const Variable&) = delete;
+    Variable& operator=(const Variable&) = delete;
+
+private:
+    const char* name_;
+    std::optional<std::string> before_;
+};
+
+} // namespace
+
 TEST_CASE("the state folder is the one of the XDG specification") {
-    const char* const before = std::getenv("XDG_STATE_HOME");
-    const std::string kept = before ? before : "";
-    ::setenv("XDG_STATE_HOME", "/var/tmp/state", 1);
-    CHECK(draftFolder() == "/var/tmp/state/coulter/drafts");
-    ::setenv("XDG_STATE_HOME", "relative", 1); // to be ignored
-    CHECK(draftFolder() == fs::path(std::getenv("HOME")) / ".local/state/coulter/drafts");
-    if (before)
-        ::setenv("XDG_STATE_HOME", kept.c_str(), 1);
-    else
-        ::unsetenv("XDG_STATE_HOME");
+    const Variable home("HOME", "/home/somebody");
+    {
+        const Variable state("XDG_STATE_HOME", "/var/tmp/state");
+        CHECK(draftFolder() == "/var/tmp/state/coulter/drafts");
+    }
+    const Variable relative("XDG_STATE_HOME", "relative"); // to be ignored
+    CHECK(draftFolder() == "/home/somebody/.local/state/coulter/drafts");
+    const Variable nowhere("HOME", "");
+    CHECK(draftFolder().empty());
 }
 
 // An editor edits and saves as fast as it can and says after each edit which one it was; at a random moment it is
