@@ -28,11 +28,7 @@ OptionRow rowOf(const CLI::Option& option) {
         }
         row.argument = row.argument.substr(open);
     }
-    const auto names = [&](const char* word) {
-        return std::ranges::find(row.names, word) != row.names.end() || row.argument.find(word) != std::string::npos;
-    };
-    row.takesFile = names("RECIPE") || names("FIGURE") || names("FILE") || names("--output") || names("--recipe") ||
-                    names("--report") || names("--allow-folder") || row.argument == "A" || row.argument == "B";
+    row.takesFile = row.argument.starts_with("FILE") || row.argument.starts_with("FOLDER");
     return row;
 }
 

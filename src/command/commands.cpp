@@ -154,6 +154,7 @@ int runCommandLine(int argc, char** argv) {
     app.add_option("FILE", files, "recipes or exported figures to open in windows")->expected(0, -1);
     app.add_option("--allow-folder", allowedFolders,
                    "a folder besides the recipe's own in which tables may lie that its page names")
+        ->type_name("FOLDER")
         ->type_size(1)
         ->allow_extra_args(false);
     app.fallthrough();

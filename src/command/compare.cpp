@@ -43,7 +43,8 @@ void addCompare(CLI::App& app, int& status) {
         "compare", "says what differs between two recipes or figures: lines, settings, data, and where curves moved");
     command->add_option("FIRST", arguments->first, "recipe or exported figure")->required();
     command->add_option("SECOND", arguments->second, "recipe or exported figure")->required();
-    command->add_option("-o,--output", arguments->picture, "PNG of both, one over the other; - for standard output");
+    command->add_option("-o,--output", arguments->picture, "PNG of both, one over the other; - for standard output")
+        ->type_name("FILE");
     command->add_option("--dpi", arguments->dotsPerInch, "of the picture, in dots per inch")
         ->check(CLI::Range(10.0, 1200.0))
         ->capture_default_str();

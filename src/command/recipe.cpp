@@ -30,7 +30,7 @@ void addRecipe(CLI::App& app, int& status) {
     auto arguments = std::make_shared<Arguments>();
     CLI::App* command = app.add_subcommand("recipe", "takes the recipe out of an exported figure");
     command->add_option("FIGURE", arguments->figure, "exported figure")->required();
-    command->add_option("-o,--output", arguments->output, "file; - for standard output")->required();
+    command->add_option("-o,--output", arguments->output, "file; - for standard output")->type_name("FILE")->required();
     command->callback([arguments, &status] { status = run(*arguments); });
 }
 

@@ -178,6 +178,7 @@ void addRender(CLI::App& app, int& status) {
     CLI::App* command = app.add_subcommand("render", "write figures of recipes");
     command->add_option("RECIPE", arguments->recipes, "recipes, or figures with their recipe inside")->required();
     command->add_option("-o,--output", arguments->output, "file, or folder for several; - for standard output")
+        ->type_name("FILE")
         ->required();
     command->add_option("--format", arguments->format, "pdf, svg, png or eps; else taken from the file's ending");
     command->add_option("--dpi", arguments->dpi, "dots per inch of a bitmap, in place of the recipe's");

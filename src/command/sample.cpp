@@ -162,7 +162,7 @@ void addSample(CLI::App& app, int& status) {
                         "largest distance from the curve on the sheet, mm; usually 0.02, or the recipe's");
     command->add_flag("--report", arguments->report, "instead of the points: counts, what is proven, gaps, as JSON");
     addPatient(*command, arguments->patient);
-    command->add_option("-o,--output", arguments->output, "file; - for standard output")->required();
+    command->add_option("-o,--output", arguments->output, "file; - for standard output")->type_name("FILE")->required();
     command->callback([arguments, &status] { status = run(*arguments); });
 }
 

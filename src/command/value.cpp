@@ -56,7 +56,7 @@ void addValue(CLI::App& app, int& status) {
         "values of expressions, one answer a line; and where an equation holds: 'sin(x) = 0 for x in [1, 10]'");
     command->add_option("EXPR", arguments->expressions, "expressions; - reads one a line from standard input")
         ->required();
-    command->add_option("--recipe", arguments->recipe, "recipe or figure whose page defines names");
+    command->add_option("--recipe", arguments->recipe, "recipe or figure whose page defines names")->type_name("FILE");
     addLines(*command, arguments->lines);
     command->add_flag("--error", arguments->errors, "say a bound of each answer's error");
     command->callback([arguments, &status] { status = run(*arguments); });

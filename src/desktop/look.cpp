@@ -98,7 +98,8 @@ QString LookSettings::styleSheet() const {
         "QCheckBox::indicator:checked{background:[accent];border-color:[accent]}"
         "QCheckBox::indicator:focus{border-color:[accent]}"
         "#sampleTable{border:1px solid [line];background:[page];gridline-color:[faint]}"
-        "QHeaderView,QHeaderView::section{background:[page];color:[muted];border:none;padding:[3]px}"
+        "QHeaderView{background:[page];border:none}"
+        "QHeaderView::section{background:[page];color:[muted];border:none;padding:[3]px}"
         "QTableCornerButton::section{background:[page];border:none}"
         "QProgressBar{border:1px solid "
         "[line];background:[page];max-height:6px}QProgressBar::chunk{background:[accent]}";

@@ -84,6 +84,12 @@ void dress(QTextDocument& document, const Look& look) {
         format.setBorderCollapse(true);
         format.setCellSpacing(0);
         format.setCellPadding(look.px(4));
+        // A table of kinds and settings leaves its first columns empty below each kind.
+        if (table->columns() == 5) {
+            QList<QTextLength> widths;
+            for (const double part : {18, 7, 16, 38, 18}) widths << QTextLength(QTextLength::PercentageLength, part);
+            format.setColumnWidthConstraints(widths);
+        }
         table->setFormat(format);
     }
 }

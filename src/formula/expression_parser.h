@@ -98,8 +98,7 @@ private:
     ExprPtr pageCall(const std::string& name, Span nameSpan);
     bool startsCatalogueCall() const;
     ExprPtr catalogueCall();
-    ExprPtr statisticCall();
-    ExprPtr matrixCall();
+    ExprPtr callOf(std::size_t wanted, std::string_view form);
     ExprPtr vectorCalculus();
     std::vector<ExprPtr> indices(const std::string& shown);
 

@@ -1,6 +1,4 @@
 #include "formula/expression_parser.h"
-#include "formula/matrices.h"
-#include "formula/statistics.h"
 #include "formula/text.h"
 #include "special/catalogue.h"
 
@@ -102,18 +100,15 @@ ExprPtr ExpressionParser::pageCall(const std::string& name, Span nameSpan) {
     return withPower(node, exponent, span);
 }
 
-/// mean(s), quantile(s, 0.9): of all numbers of a column.
-ExprPtr ExpressionParser::statisticCall() {
+/// A call by a table's row: its name, how many arguments it takes, and its form.
+ExprPtr ExpressionParser::callOf(std::size_t wanted, std::string_view form) {
     const Token word = peek();
-    const Statistic& statistic = *findStatistic(word.text);
     ++at_;
     std::vector<ExprPtr> list = arguments(word.text, word.span);
     const Span span = from(word.span.first);
-    if (list.size() != 1 + statistic.further)
-        refuse(span,
-               word.text + " takes " + countOf(1 + statistic.further) + ", here it has " + std::to_string(list.size()) +
-                   ".",
-               "write " + std::string(statistic.form));
+    if (list.size() != wanted)
+        refuse(span, word.text + " takes " + countOf(wanted) + ", here it has " + std::to_string(list.size()) + ".",
+               "write " + std::string(form));
     return call(word.text, std::move(list), span);
 }
 
@@ -127,21 +122,6 @@ ExprPtr ExpressionParser::vectorCalculus() {
         refuse(from(word.span.first), word.text + " belongs to a function of the page, called with its variables.",
                "write " + word.text + (word.text == "grad" ? " h(x, y)" : " v(x, y)"));
     return call(word.text, {of}, from(word.span.first));
-}
-
-/// det(A), solution(A, b): of vectors and matrices.
-ExprPtr ExpressionParser::matrixCall() {
-    const Token word = peek();
-    const MatrixFunction& function = *findMatrixFunction(word.text);
-    ++at_;
-    std::vector<ExprPtr> list = arguments(word.text, word.span);
-    const Span span = from(word.span.first);
-    if (list.size() != function.arguments)
-        refuse(span,
-               word.text + " takes " + countOf(function.arguments) + ", here it has " + std::to_string(list.size()) +
-                   ".",
-               "write " + std::string(function.form));
-    return call(word.text, std::move(list), span);
 }
 
 /// A word of several letters, or a letter whose index and bracket follow.

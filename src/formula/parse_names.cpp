@@ -60,8 +60,12 @@ ExprPtr ExpressionParser::wordPart() {
     }
     refuseForeignCall();
     if (startsCatalogueCall()) return catalogueCall();
-    if (findStatistic(word.text) && is("(", 1)) return statisticCall();
-    if (findMatrixFunction(word.text) && is("(", 1)) return matrixCall();
+    if (is("(", 1)) {
+        if (const Statistic* statistic = findStatistic(word.text))
+            return callOf(1 + statistic->further, statistic->form);
+        if (const MatrixFunction* function = findMatrixFunction(word.text))
+            return callOf(function->arguments, function->form);
+    }
     if (ExprPtr split = splitWord()) return split;
     unknownName(length > 0 ? canonical : word.text,
                 length > 0 ? Span{word.span.first, tokens_[at_ + length - 1].span.last} : word.span);

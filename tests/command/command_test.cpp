@@ -1,3 +1,5 @@
+#include "run_program.h"
+
 #include "files/file_access.h"
 #include "files/recipe.h"
 
@@ -19,23 +21,8 @@ namespace fs = std::filesystem;
 
 namespace {
 
-struct Ran {
-    int status = -1;
-    std::string out; ///< standard output and error together
-};
-
 /// Runs the program itself, through the shell, as a person does.
-Ran run(const std::string& arguments) {
-    const std::string command = std::string(std::getenv("COULTER_PROGRAM")) + " " + arguments + " 2>&1";
-    Ran ran;
-    FILE* pipe = ::popen(command.c_str(), "r");
-    REQUIRE(pipe);
-    std::array<char, 4096> buffer{};
-    while (const std::size_t got = std::fread(buffer.data(), 1, buffer.size(), pipe))
-        ran.out.append(buffer.data(), got);
-    ran.status = WEXITSTATUS(::pclose(pipe));
-    return ran;
-}
+Ran run(const std::string& arguments) { return shell(std::string(std::getenv("COULTER_PROGRAM")) + " " + arguments); }
 
 struct Folder {
     fs::path path = fs::temp_directory_path() / ("coulter-command-" + std::to_string(::getpid()));

@@ -1,4 +1,6 @@
 // What shells, man and file managers get from the program.
+#include "run_program.h"
+
 #include <array>
 #include <catch2/catch.hpp>
 #include <cstdio>
@@ -9,25 +11,11 @@
 #include <set>
 #include <unistd.h>
 
+using coulter::Ran;
+using coulter::shell;
 namespace fs = std::filesystem;
 
 namespace {
-
-struct Ran {
-    int status = -1;
-    std::string out;
-};
-
-Ran shell(const std::string& command) {
-    Ran ran;
-    FILE* pipe = ::popen((command + " 2>&1").c_str(), "r");
-    REQUIRE(pipe);
-    std::array<char, 4096> buffer{};
-    while (const std::size_t got = std::fread(buffer.data(), 1, buffer.size(), pipe))
-        ran.out.append(buffer.data(), got);
-    ran.status = WEXITSTATUS(::pclose(pipe));
-    return ran;
-}
 
 const std::string program = std::getenv("COULTER_PROGRAM");
 

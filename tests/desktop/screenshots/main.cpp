@@ -14,6 +14,7 @@
 #include <QPlainTextEdit>
 #include <QSettings>
 #include <QStandardPaths>
+#include <QTemporaryDir>
 #include <QToolButton>
 #include <cstdio>
 
@@ -270,7 +271,10 @@ void dark() {
 int main(int argc, char** argv) {
     qputenv("QT_QPA_PLATFORM", "offscreen");
     QStandardPaths::setTestModeEnabled(true);
+    const QTemporaryDir state; // for drafts, which are not the person's own
+    qputenv("XDG_STATE_HOME", state.path().toUtf8());
     QApplication application(argc, argv);
+    QApplication::setCursorFlashTime(0); // the same picture again
     QApplication::setOrganizationName("coulter-screenshots");
     QSettings().clear();
     folder = argc > 1 ? argv[1] : "docs/screenshots";
