@@ -168,6 +168,7 @@ int runCommandLine(int argc, char** argv) {
     addFunctions(app, status);
     addKinds(app, status);
     addRemarks(app, status);
+    addIndex(app, status);
     addThumbnail(app, status);
     addCompletion(app, status);
     addManualPage(app, status);

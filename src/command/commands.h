@@ -31,6 +31,7 @@ void addCompare(CLI::App& app, int& status);
 void addFunctions(CLI::App& app, int& status);
 void addKinds(CLI::App& app, int& status);
 void addRemarks(CLI::App& app, int& status);
+void addIndex(CLI::App& app, int& status);
 void addThumbnail(CLI::App& app, int& status);
 void addCompletion(CLI::App& app, int& status);
 void addManualPage(CLI::App& app, int& status);

@@ -2,6 +2,7 @@
 
 #include "drawing/colours.h"
 
+#include "composition/colour_bar.h"
 #include "composition/legend_place.h"
 #include "typeset/formula_math.h"
 
@@ -115,6 +116,9 @@ void placeLegend(PanelLayout& layout, const Given& given) {
     layout.legend.rect = legendRectInPanel(layout.legend, given.panel.legend, frame.width, frame.height);
     layout.legend.rect.x += frame.x;
     layout.legend.rect.y += frame.y;
+    // Beyond the colour bar at that side; the first formats let them cover each other.
+    if (layout.format >= 5 && layout.legend.place == LegendPlace::Outside && !given.panel.legend.at)
+        layout.legend.rect.x += barRoom(layout, BarSide::Right);
 }
 
 } // namespace coulter

@@ -1,7 +1,7 @@
 #include "data/attach_tables.h"
 
 #include "data/digest.h"
-#include "data/read_table.h"
+#include "data/read_file.h"
 #include "formula/line_parser.h"
 #include "formula/text.h"
 
@@ -22,7 +22,8 @@ bool isWithin(const fs::path& file, const fs::path& folder) {
 
 /// Where a table's file is; none if it lies where recipes may not look.
 std::optional<fs::path> fileOf(const std::string& source, const fs::path& folder, std::span<const fs::path> allowed) {
-    const fs::path file = fs::path(source).is_absolute() ? fs::path(source) : folder / source;
+    const fs::path named = readTableKey(source).file;
+    const fs::path file = named.is_absolute() ? named : folder / named;
     if (isWithin(file, folder)) return file;
     if (std::ranges::any_of(allowed, [&](const fs::path& each) { return isWithin(file, each); })) return file;
     return std::nullopt;
@@ -40,7 +41,7 @@ DataTable readOf(const std::string& source, const fs::path& folder, std::span<co
     if (!file)
         return troubled(source, "it lies outside the recipe's folder; move it there, or allow its folder with "
                                 "--allow-folder.");
-    TableRead read = readTableFile(*file);
+    TableRead read = readDataFile(*file, {}, readTableKey(source).variable);
     if (!read.table)
         return troubled(source, read.problem.sentence +
                                     (read.problem.suggestion.empty() ? "" : " (" + read.problem.suggestion + ")"));
@@ -54,10 +55,9 @@ DataTable readOf(const std::string& source, const fs::path& folder, std::span<co
 std::vector<std::string> tablesOf(const Document& document) {
     std::vector<std::string> names;
     for (const std::string& source : document.page) {
-        if (source.find("from") == std::string::npos) continue; // without reading each line as often as it is edited
+        if (source.find('"') == std::string::npos) continue; // without reading each line as often as it is edited
         const Line line = outlineLine(source).line;
-        if (line.kind == LineKind::Table && std::ranges::find(names, line.table) == names.end())
-            names.push_back(line.table);
+        if (!line.table.empty() && std::ranges::find(names, line.table) == names.end()) names.push_back(line.table);
     }
     return names;
 }
@@ -65,8 +65,14 @@ std::vector<std::string> tablesOf(const Document& document) {
 bool fitsRecipe(const DataTable& table) {
     if (table.rows() * table.columns.size() > mostInRecipe / 2) return false;
     std::size_t size = 0;
-    for (const DataColumn& column : table.columns) {
-        for (const double number : *column.numbers) size += 2 + shortestNumber(number).size();
+    const auto add = [&](const Column& column) {
+        for (const double number : *column) size += 2 + shortestNumber(number).size();
+    };
+    for (const DataColumn& column : table.columns) add(column.numbers);
+    if (table.mesh) {
+        if (table.mesh->places[0]->size() + table.mesh->corners[0]->size() > mostInRecipe / 4) return false;
+        for (const Column& column : table.mesh->places) add(column);
+        for (const Column& column : table.mesh->corners) add(column);
     }
     return size <= mostInRecipe;
 }
@@ -113,7 +119,8 @@ std::vector<fs::path> tableFiles(const Document& document, const fs::path& folde
     std::vector<fs::path> files;
     if (folder.empty()) return files;
     for (const std::string& source : tablesOf(document)) {
-        if (const auto file = fileOf(source, folder, {})) files.push_back(*file);
+        const auto file = fileOf(source, folder, {});
+        if (file && std::ranges::find(files, *file) == files.end()) files.push_back(*file);
     }
     return files;
 }
@@ -122,7 +129,8 @@ Document withTableReadAgain(const Document& document, const std::string& source,
     Document changed = document;
     const DataTables::Entry known = document.tables.find(source);
     DataTable table = readOf(source, folder, {});
-    if (known && known->rows() == table.rows()) table.leftOut = known->leftOut;
+    if (known && known->rows() == table.rows() && known->axes.size() == table.axes.size())
+        table.leftOut = known->leftOut;
     changed.tables.put(std::move(table));
     return changed;
 }

@@ -15,6 +15,7 @@ struct TableRead {
     FoundShape found;
     std::string encoding;
     std::vector<std::string> leftAside; ///< headings of columns that hold words
+    std::vector<std::string> variables; ///< of a file with several: those that one can be chosen of
     Problem problem;                    ///< says its row and column
 };
 

@@ -206,7 +206,11 @@ std::string DataTableWindow::source() const { return tables_->currentText().toSt
 
 void DataTableWindow::refresh() {
     QStringList names;
-    for (const std::string& each : tablesOf(session_.document())) names << QString::fromStdString(each);
+    for (const std::string& each : tablesOf(session_.document())) {
+        const DataTables::Entry table = session_.document().tables.find(each);
+        if (!table || (table->axes.empty() && !table->mesh))
+            names << QString::fromStdString(each); // a grid or a mesh has no rows to work on
+    }
     QStringList known;
     for (int i = 0; i < tables_->count(); ++i) known << tables_->itemText(i);
     if (names != known) {

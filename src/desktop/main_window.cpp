@@ -332,6 +332,18 @@ void MainWindow::copyPicture() {
     });
 }
 
+namespace {
+
+/// Whether a picture is a figure of ours, rather than something that was measured.
+bool holdsRecipe(const QString& path) {
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly)) return true; // opening it says what is wrong
+    const QByteArray bytes = file.readAll();
+    return findFormat("png")->recipeIn({bytes.constData(), static_cast<std::size_t>(bytes.size())}).has_value();
+}
+
+} // namespace
+
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
     if (event->mimeData()->hasUrls()) event->acceptProposedAction();
 }
@@ -341,8 +353,9 @@ void MainWindow::dropEvent(QDropEvent* event) {
     if (urls.isEmpty() || !urls[0].isLocalFile()) return;
     event->acceptProposedAction();
     const QString path = urls[0].toLocalFile();
-    static const QStringList tables{"csv", "tsv", "txt", "dat"};
+    static const QStringList tables{"csv", "tsv", "txt", "dat", "nc", "tif", "tiff", "vtu"};
     if (tables.contains(QFileInfo(path).suffix().toLower())) return offerTable(path);
+    if (QFileInfo(path).suffix().toLower() == "png" && !holdsRecipe(path)) return offerTable(path);
     openBeside(path);
 }
 

@@ -110,7 +110,7 @@ private:
     /// Shows what a file, or a text, is as a table, to be taken in.
     void offerTable(const QString& path);
     void offerTableText(const QString& text);
-    void showTable(const QString& name, std::function<TableRead(const TableShape&)> read);
+    void showTable(const QString& name, TableSheet::Reading read);
 
     LookSettings& look_ = LookSettings::ofProgram();
     DocumentSession session_;

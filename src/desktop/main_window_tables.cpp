@@ -1,5 +1,6 @@
 // Measured numbers, taken in by the window. See main_window.h.
 #include "data/attach_tables.h"
+#include "data/read_file.h"
 #include "desktop/main_window.h"
 #include "plots/table_edits.h"
 
@@ -11,9 +12,9 @@ namespace coulter {
 
 void MainWindow::chooseTable() {
     page_->commitEditing();
-    const QString path =
-        QFileDialog::getOpenFileName(this, tr("Take in measured numbers"), QFileInfo(session_.path()).absolutePath(),
-                                     tr("Tables (*.csv *.tsv *.txt *.dat);;All files (*)"));
+    const QString path = QFileDialog::getOpenFileName(
+        this, tr("Take in measured numbers"), QFileInfo(session_.path()).absolutePath(),
+        tr("Measured numbers (*.csv *.tsv *.txt *.dat *.nc *.vtu *.tif *.tiff *.png);;All files (*)"));
     if (!path.isEmpty()) offerTable(path);
 }
 
@@ -37,22 +38,26 @@ void MainWindow::offerTable(const QString& path) {
             QFileInfo(session_.path()).absoluteDir().relativeFilePath(QFileInfo(path).absoluteFilePath());
         if (!relative.startsWith("..")) name = relative;
     }
-    showTable(name, [path = path.toStdString()](const TableShape& shape) { return readTableFile(path, shape); });
+    showTable(name, [path = path.toStdString()](const TableShape& shape, const std::string& variable) {
+        return readDataFile(path, shape, variable);
+    });
 }
 
 void MainWindow::offerTableText(const QString& text) {
     int number = 1;
     while (session_.document().tables.find("pasted " + std::to_string(number))) ++number;
     showTable("pasted " + QString::number(number),
-              [bytes = text.toStdString()](const TableShape& shape) { return readTable(bytes, "", shape); });
+              [bytes = text.toStdString()](const TableShape& shape, const std::string&) {
+                  return readTable(bytes, "", shape);
+              });
 }
 
-void MainWindow::showTable(const QString& name, std::function<TableRead(const TableShape&)> read) {
+void MainWindow::showTable(const QString& name, TableSheet::Reading read) {
     page_->commitEditing();
     auto* sheet = new TableSheet(look_, name, std::move(read), this);
     sheet->setAttribute(Qt::WA_DeleteOnClose);
     connect(sheet, &TableSheet::taken, this, [this, name](DataTable table) {
-        table.source = name.toStdString();
+        table.source = tableKey(name.toStdString(), readTableKey(table.source).variable);
         table.isBeside = !table.digest.empty() && !fitsRecipe(table);
         const std::size_t panel = sheet_->selection().panel;
         session_.edit(withTable(session_.document(), std::move(table), panel), tr("data taken in"));

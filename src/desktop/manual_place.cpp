@@ -14,6 +14,8 @@ ManualPlace manualOfLine(const Line& line) {
     case LineKind::Variable: return {"notation", "Intervals and grids"};
     case LineKind::Question: return {"notation", "Questions and their errors"};
     case LineKind::Function:
+        if (!line.table.empty()) return {"data", "Pictures and grids"};
+        if (line.arguments.size() > 2) return {"data", "Meshes"};
         if (line.interpolates) return {"data", "Readings as a function"};
         if (line.transform != Transform::None) return {"calculus", "Fourier's analysis"};
         return {"notation", "Expressions"};

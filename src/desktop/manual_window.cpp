@@ -27,7 +27,7 @@ namespace {
 struct ManualPage {
     const char *file, *title;
 };
-constexpr std::array<ManualPage, 14> manualPages{{{"guide", "Guide"},
+constexpr std::array<ManualPage, 15> manualPages{{{"guide", "Guide"},
                                                   {"notation", "Notation"},
                                                   {"functions", "Functions"},
                                                   {"units", "Units"},
@@ -40,7 +40,8 @@ constexpr std::array<ManualPage, 14> manualPages{{{"guide", "Guide"},
                                                   {"sampling", "Sampling and proofs"},
                                                   {"remarks", "Remarks"},
                                                   {"window", "The window"},
-                                                  {"command-line", "The command line"}}};
+                                                  {"command-line", "The command line"},
+                                                  {"sweeps", "Figures by the thousand"}}};
 
 /// Whether code in the manual is a line of a page that says something by itself.
 bool isLine(const QString& code) {

@@ -8,6 +8,7 @@
 #include <QFormLayout>
 #include <QHBoxLayout>
 #include <QHeaderView>
+#include <QImage>
 #include <QLabel>
 #include <QPushButton>
 #include <QSpinBox>
@@ -21,7 +22,8 @@ namespace {
 
 constexpr std::array<char, 5> delimiters{',', ';', '\t', '|', ' '};
 constexpr std::array<char, 2> decimals{'.', ','};
-constexpr int mostShown = 100; // rows of the preview
+constexpr int mostShown = 100;   // rows of the preview
+constexpr int mostPicture = 320; // dots of its longer side
 
 QString headingOf(const DataColumn& column) {
     QString text = QString::fromStdString(column.name);
@@ -38,7 +40,8 @@ template <class List> int placeOf(const List& list, char value) {
 
 TableSheet::TableSheet(const LookSettings& look, const QString& name, Reading read, QWidget* parent)
     : QDialog(parent), reading_(std::move(read)), delimiter_(new ChoiceField), decimal_(new ChoiceField),
-      firstRow_(new QSpinBox), preview_(new QTableWidget), summary_(new QLabel), take_(new QPushButton(tr("Take in"))) {
+      variable_(new ChoiceField), form_(new QFormLayout), firstRow_(new QSpinBox), preview_(new QTableWidget),
+      picture_(new QLabel), summary_(new QLabel), take_(new QPushButton(tr("Take in"))) {
     setObjectName("tableSheet");
     setWindowTitle(tr("%1 – data").arg(name));
     resize(look.look().px(620), look.look().px(520));
@@ -48,6 +51,10 @@ TableSheet::TableSheet(const LookSettings& look, const QString& name, Reading re
     delimiter_->setObjectName("table-delimiter");
     decimal_->setObjectName("table-decimal");
     firstRow_->setObjectName("table-first-row");
+    variable_->setObjectName("table-variable");
+    picture_->setObjectName("table-picture");
+    picture_->setAccessibleName(tr("The numbers in shades of grey"));
+    picture_->setAlignment(Qt::AlignCenter);
     preview_->setObjectName("table-preview");
     preview_->setAccessibleName(tr("First rows"));
     preview_->setEditTriggers(QAbstractItemView::NoEditTriggers);
@@ -61,6 +68,7 @@ TableSheet::TableSheet(const LookSettings& look, const QString& name, Reading re
     connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
     connect(take_, &QPushButton::clicked, this, [this] {
         if (!table_) return;
+        if (!chosen_.empty()) table_->source = tableKey(table_->source, chosen_);
         emit taken(*table_);
         accept();
     });
@@ -72,28 +80,41 @@ TableSheet::TableSheet(const LookSettings& look, const QString& name, Reading re
     };
     connect(delimiter_, &QComboBox::currentIndexChanged, this, chosen);
     connect(decimal_, &QComboBox::currentIndexChanged, this, chosen);
+    connect(variable_, &QComboBox::currentIndexChanged, this, [this] {
+        if (showing_) return;
+        chosen_ = variable_->currentText().toStdString();
+        readAgain();
+    });
     connect(firstRow_, &QSpinBox::valueChanged, this, [this](int row) {
         if (showing_) return;
         shape_.firstRow = static_cast<std::size_t>(row);
         readAgain();
     });
-    auto* form = new QFormLayout;
-    form->addRow(tr("between cells"), delimiter_);
-    form->addRow(tr("decimal sign"), decimal_);
-    form->addRow(tr("numbers begin in line"), firstRow_);
+    form_->addRow(tr("between cells"), delimiter_);
+    form_->addRow(tr("decimal sign"), decimal_);
+    form_->addRow(tr("numbers begin in line"), firstRow_);
+    form_->addRow(tr("variable"), variable_);
     auto* buttons = new QHBoxLayout;
     buttons->addStretch(1);
     buttons->addWidget(cancel);
     buttons->addWidget(take_);
     auto* column = new QVBoxLayout(this);
-    column->addLayout(form);
+    column->addLayout(form_);
     column->addWidget(preview_, 1);
+    column->addWidget(picture_, 1);
     column->addWidget(summary_);
     column->addLayout(buttons);
     readAgain();
 }
 
-void TableSheet::readAgain() { show(reading_(shape_)); }
+void TableSheet::readAgain() {
+    TableRead read = reading_(shape_, chosen_);
+    if (!read.table && chosen_.empty() && !read.variables.empty()) { // one of several: the first until it is chosen
+        chosen_ = read.variables.front();
+        read = reading_(shape_, chosen_);
+    }
+    show(read);
+}
 
 void TableSheet::show(const TableRead& read) {
     showing_ = true;
@@ -101,7 +122,22 @@ void TableSheet::show(const TableRead& read) {
     if (found.delimiter) delimiter_->setCurrentIndex(placeOf(delimiters, *found.delimiter));
     if (found.decimal) decimal_->setCurrentIndex(placeOf(decimals, *found.decimal));
     if (found.firstRow) firstRow_->setValue(static_cast<int>(*found.firstRow));
+    if (variable_->count() == 0) {
+        for (const std::string& each : read.variables) variable_->addItem(QString::fromStdString(each));
+    }
+    variable_->setCurrentIndex(variable_->findText(QString::fromStdString(chosen_)));
     showing_ = false;
+    const bool isGrid = read.table && !read.table->axes.empty(), isText = found.delimiter.has_value();
+    const auto setShown = [this](QWidget* field, bool shown) {
+        field->setVisible(shown);
+        form_->labelForField(field)->setVisible(shown);
+    };
+    for (QWidget* field :
+         {static_cast<QWidget*>(delimiter_), static_cast<QWidget*>(decimal_), static_cast<QWidget*>(firstRow_)})
+        setShown(field, isText);
+    setShown(variable_, variable_->count() > 1);
+    preview_->setVisible(!isGrid);
+    picture_->setVisible(isGrid);
     table_ = read.table;
     take_->setEnabled(table_.has_value());
     preview_->clear();
@@ -111,6 +147,69 @@ void TableSheet::show(const TableRead& read) {
         summary_->setText(QString::fromStdString(describe(read.problem)));
         return;
     }
+    QStringList said;
+    if (isGrid) {
+        showGrid();
+        QStringList sizes;
+        for (const DataAxis& axis : table_->axes) sizes << QString::number(axis.places->size());
+        said << tr("%1 numbers, %2.").arg(sizes.join(" × "), QString::fromStdString(read.encoding));
+        const DataAxis& first = table_->axes[0];
+        const std::vector<double>& places = *first.places;
+        if (first.isCounted)
+            said << tr("How far apart they are is not said: say it on the line, as in “, pitch 0.05”.");
+        else if (places.size() > 1)
+            said << tr("They are %1 apart, as the file says.")
+                        .arg(QString::fromStdString(roundedNumber(places[1] - places[0], 6) +
+                                                    (first.unit.empty() ? "" : " " + first.unit)));
+    } else if (table_->mesh) {
+        showRows();
+        said << tr("%1 nodes and %2 elements, %3.")
+                    .arg(table_->mesh->places[0]->size())
+                    .arg(table_->mesh->corners[0]->size())
+                    .arg(QString::fromStdString(read.encoding));
+    } else {
+        showRows();
+        said << tr("%1 rows of %2 columns, %3.")
+                    .arg(table_->rows())
+                    .arg(table_->columns.size())
+                    .arg(QString::fromStdString(read.encoding));
+    }
+    if (!read.leftAside.empty()) {
+        QStringList names;
+        for (const std::string& name : read.leftAside) names << QString::fromStdString(name);
+        said << tr("Columns of words are not read: %1.").arg(names.join(", "));
+    }
+    if (!read.found.skipped.empty())
+        said << tr("Lines above that are no part of the table: %1.").arg(read.found.skipped.size());
+    if (!fitsRecipe(*table_)) said << tr("That is more than a recipe keeps: the file must stay beside it.");
+    summary_->setText(said.join(' '));
+}
+
+/// The first page of a grid, from black for the lowest number to white for the highest but for a fiftieth at both ends.
+void TableSheet::showGrid() {
+    const std::vector<double>& numbers = *table_->columns[0].numbers;
+    const std::size_t width = table_->axes[0].places->size(),
+                      height = table_->axes.size() > 1 ? table_->axes[1].places->size() : 1;
+    std::vector<double> sorted;
+    const std::size_t step = std::max<std::size_t>(1, numbers.size() / 100'000);
+    for (std::size_t i = 0; i < numbers.size(); i += step) {
+        if (!std::isnan(numbers[i])) sorted.push_back(numbers[i]);
+    }
+    std::ranges::sort(sorted);
+    const double low = sorted.empty() ? 0 : sorted[sorted.size() / 50],
+                 high = sorted.empty() ? 1 : sorted[sorted.size() - 1 - sorted.size() / 50];
+    QImage image(static_cast<int>(width), static_cast<int>(height), QImage::Format_Grayscale8);
+    for (std::size_t y = 0; y < height; ++y) {
+        uchar* line = image.scanLine(static_cast<int>(height - 1 - y));
+        for (std::size_t x = 0; x < width; ++x) {
+            const double share = (numbers[y * width + x] - low) / (high > low ? high - low : 1);
+            line[x] = static_cast<uchar>(std::isnan(share) ? 128 : std::clamp(255 * share, 0.0, 255.0));
+        }
+    }
+    picture_->setPixmap(QPixmap::fromImage(image).scaled(mostPicture, mostPicture, Qt::KeepAspectRatio));
+}
+
+void TableSheet::showRows() {
     const int rows = static_cast<int>(std::min<std::size_t>(mostShown, table_->rows()));
     preview_->setRowCount(rows);
     preview_->setColumnCount(static_cast<int>(table_->columns.size()));
@@ -126,19 +225,6 @@ void TableSheet::show(const TableRead& read) {
             preview_->setItem(i, k, cell);
         }
     }
-    QStringList said{tr("%1 rows of %2 columns, %3.")
-                         .arg(table_->rows())
-                         .arg(table_->columns.size())
-                         .arg(QString::fromStdString(read.encoding))};
-    if (!read.leftAside.empty()) {
-        QStringList names;
-        for (const std::string& name : read.leftAside) names << QString::fromStdString(name);
-        said << tr("Columns of words are not read: %1.").arg(names.join(", "));
-    }
-    if (!read.found.skipped.empty())
-        said << tr("Lines above that are no part of the table: %1.").arg(read.found.skipped.size());
-    if (!fitsRecipe(*table_)) said << tr("That is more than a recipe keeps: the file must stay beside it.");
-    summary_->setText(said.join(' '));
 }
 
 } // namespace coulter

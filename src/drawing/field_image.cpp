@@ -302,4 +302,18 @@ std::vector<std::vector<Point>> meshLines(const FieldSamples& samples, const Fra
     return lines;
 }
 
+std::vector<std::vector<Point>> elementLines(const ElementMesh& mesh, const Frame& frame) {
+    std::set<std::pair<std::uint32_t, std::uint32_t>> drawn;
+    std::vector<std::vector<Point>> lines;
+    for (std::size_t e = 0; e < mesh.elements.size(); ++e) {
+        const std::size_t corners = mesh.cornersOf(e);
+        for (std::size_t k = 0; k < corners; ++k) {
+            const std::uint32_t a = mesh.elements[e][k], b = mesh.elements[e][(k + 1) % corners];
+            if (!drawn.emplace(std::min(a, b), std::max(a, b)).second) continue;
+            lines.push_back({frame.onSheet(mesh.x[a], mesh.y[a]), frame.onSheet(mesh.x[b], mesh.y[b])});
+        }
+    }
+    return lines;
+}
+
 } // namespace coulter

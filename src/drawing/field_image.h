@@ -1,5 +1,6 @@
 #pragma once
 #include "drawing/frame.h"
+#include "formula/measured_field.h"
 #include "sampling/field_samples.h"
 
 namespace coulter {
@@ -15,6 +16,9 @@ ImageItem fieldImage(const FieldSamples& samples, FieldFill fill, const Frame& f
 
 /// The cells of a field's samples as lines on the sheet: edges of triangles, or the borders of a meshgrid's cells.
 std::vector<std::vector<Point>> meshLines(const FieldSamples& samples, const Frame& frame);
+
+/// The edges of elements, each once.
+std::vector<std::vector<Point>> elementLines(const ElementMesh& mesh, const Frame& frame);
 
 /// Places in mm along a scale at which the cells round the points of a grid meet, and begin and end.
 std::vector<double> cellBorders(const std::vector<double>& points, const AxisMap& map);

@@ -1,6 +1,7 @@
 #include "files/export.h"
 #include "files/figure_difference.h"
 
+#include "composition/findings.h"
 #include "data/attach_tables.h"
 #include "files/formats.h"
 #include "files/recipe.h"
@@ -101,7 +102,11 @@ Exported exportFigure(const Document& document, const ExportFormat& format, std:
                 {}};
     const bool tooDear = std::ranges::any_of(
         figure.panels, [](const PanelFigure& panel) { return std::ranges::any_of(panel.drawn, isTooDear); });
-    return {std::move(bytes), {}, unfinishedPlot(figure), tooDear};
+    Exported exported{std::move(bytes), {}, unfinishedPlot(figure), tooDear};
+    if (options.remarks) {
+        for (const Finding& finding : findingsOf(figure)) exported.remarks.push_back(finding.said.sentence);
+    }
+    return exported;
 }
 
 RecipeFound findRecipe(const std::string& bytes) {

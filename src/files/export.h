@@ -33,13 +33,15 @@ struct Exported {
     std::optional<std::string> bytes;
     Problem problem;
     std::optional<Problem> unfinished;
-    bool tooDear = false; ///< what is unfinished would be finished patiently
+    bool tooDear = false;                  ///< what is unfinished would be finished patiently
+    std::vector<std::string> remarks = {}; ///< sentences, if they were asked for
 };
 
 struct ExportOptions {
     bool patient = false;              ///< however long it takes (see Effort::operations)
     FigureWatch watch = {};            ///< told of what is being done
     std::filesystem::path folder = {}; ///< of a figure that is verified: where the tables beside it are
+    bool remarks = false;              ///< whether to say what a referee would
 };
 
 /// Draws the document and writes it. Equal documents give equal bytes, if they are exported equally patiently: nothing

@@ -47,7 +47,7 @@ bool dependsOnMeasured(const Page& page, const Expr& e, std::set<std::size_t>& s
         const auto at = page.defined.find(e.text);
         if (at != page.defined.end() && seen.insert(at->second).second) {
             const Line& line = page.lines[at->second];
-            if (line.kind == LineKind::Fit || line.interpolates) return true;
+            if (line.kind == LineKind::Fit || line.isMeasured()) return true;
             if (line.body && dependsOnMeasured(page, *line.body, seen)) return true;
         }
     }

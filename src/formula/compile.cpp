@@ -442,6 +442,18 @@ private:
         return argument[0];
     }
 
+    /// A measured field, or its slope by one variable inside of its pieces.
+    Value measured(const Expr& e, const Line& line, const std::vector<Values>& arguments) {
+        std::vector<Value> place;
+        for (const Values& argument : arguments) place.push_back(number(e, argument));
+        std::shared_ptr<const MeasuredField> field = line.field;
+        for (std::size_t k = 0; k < e.orders.size() && field; ++k) {
+            for (int n = 0; n < e.orders[k] && field; ++n) field = field->slope(k);
+        }
+        if (!field) throw Refusal{placed(derivativeOfFunction(page_, line, e.orders).problems.front(), e)};
+        return builder_.measured(field, place);
+    }
+
     Values pageFunction(const Expr& e, std::size_t lineIndex, const std::vector<Values>& arguments) {
         const Line& line = page_.lines[lineIndex];
         if (line.kind == LineKind::Function && line.good() && line.points) {
@@ -449,6 +461,7 @@ private:
                 throw Refusal{placed(derivativeOfFunction(page_, line, e.orders).problems.front(), e)};
             return {builder_.interpolate(line.points, number(e, arguments[0]))};
         }
+        if (line.kind == LineKind::Function && line.good() && line.field) return {measured(e, line, arguments)};
         if (line.kind != LineKind::Function || !line.good() || !line.body)
             refuse(e, e.text + " cannot be computed: line " + std::to_string(lineIndex + 1) + " has a problem.");
         const auto key = std::make_tuple(lineIndex, e.orders, arguments);

@@ -7,12 +7,52 @@
 
 namespace coulter {
 
+namespace {
+
+/// Equal to the last bit; a missing value equals a missing one.
+bool areSame(const Column& a, const Column& b) {
+    return a == b || (a && b && std::ranges::equal(*a, *b, [](double x, double y) {
+                          return std::bit_cast<std::uint64_t>(x) == std::bit_cast<std::uint64_t>(y) ||
+                                 (std::isnan(x) && std::isnan(y));
+                      }));
+}
+
+} // namespace
+
 bool operator==(const DataColumn& a, const DataColumn& b) {
-    if (a.name != b.name || a.unit != b.unit || a.meaning != b.meaning) return false;
-    return a.numbers == b.numbers || std::ranges::equal(*a.numbers, *b.numbers, [](double x, double y) {
-               return std::bit_cast<std::uint64_t>(x) == std::bit_cast<std::uint64_t>(y) ||
-                      (std::isnan(x) && std::isnan(y));
-           });
+    return a.name == b.name && a.unit == b.unit && a.meaning == b.meaning && areSame(a.numbers, b.numbers);
+}
+
+bool operator==(const DataMesh& a, const DataMesh& b) {
+    return a.unit == b.unit && std::ranges::equal(a.places, b.places, areSame) &&
+           std::ranges::equal(a.corners, b.corners, areSame);
+}
+
+bool operator==(const DataTable& a, const DataTable& b) {
+    const bool sameMesh = a.mesh == b.mesh || (a.mesh && b.mesh && *a.mesh == *b.mesh);
+    return sameMesh && a.source == b.source && a.columns == b.columns && a.axes == b.axes && a.leftOut == b.leftOut &&
+           a.digest == b.digest && a.isEdited == b.isEdited && a.isBeside == b.isBeside && a.trouble == b.trouble;
+}
+
+bool operator==(const DataAxis& a, const DataAxis& b) {
+    return a.name == b.name && a.unit == b.unit && a.meaning == b.meaning && a.isCounted == b.isCounted &&
+           areSame(a.places, b.places);
+}
+
+namespace {
+
+constexpr std::string_view variableMark = " # "; // as hardly a file is called
+
+} // namespace
+
+std::string tableKey(const std::string& file, const std::string& variable) {
+    return variable.empty() ? file : file + std::string(variableMark) + variable;
+}
+
+TableKey readTableKey(const std::string& source) {
+    const std::size_t at = source.rfind(variableMark);
+    if (at == std::string::npos || at == 0) return {source, ""};
+    return {source.substr(0, at), source.substr(at + variableMark.size())};
 }
 
 DataTables::Entry DataTables::find(std::string_view source) const {

@@ -15,6 +15,18 @@
 namespace coulter {
 namespace {
 
+std::string noSlope(const Line& function) {
+    if (!function.field) return function.name + " is straight between its points, and has no derivative at them.";
+    if (function.field->hasCells()) return function.name + " jumps from cell to cell, and has no derivative.";
+    return function.name + " is linear between the places of its numbers: it has first derivatives alone.";
+}
+
+/// Whether a measured field can be differentiated once more.
+bool hasSlopes(const Line& function, std::span<const int> orders) {
+    return function.field && !function.field->hasCells() &&
+           std::ranges::all_of(orders, [](int order) { return order == 0; });
+}
+
 /// Most nodes of a derivative: beyond it nobody can read it, and it would only exhaust the memory.
 constexpr std::size_t largestDerivative = 10'000;
 
@@ -240,9 +252,8 @@ private:
 
     ExprPtr pageCall(const ExprPtr& e) {
         const Line* function = page_.find(e->text, LineKind::Function);
-        if (function && function->interpolates)
-            refuse(*e, e->text + " is straight between its points, and has no derivative at them.");
-        if (!function || !function->body || function->parameters.size() != e->operands.size())
+        if (function && function->isMeasured() && !hasSlopes(*function, e->orders)) refuse(*e, noSlope(*function));
+        if (!function || (!function->body && !function->field) || function->parameters.size() != e->operands.size())
             refuse(*e, e->text + " cannot be differentiated: its line has a problem.");
         if (hidesVariable(*e)) {
             ExprPtr body = function->body;
@@ -291,9 +302,7 @@ Derived derivative(const Page& page, const ExprPtr& e, const std::string& name, 
 }
 
 Derived derivativeOfFunction(const Page& page, const Line& function, std::span<const int> orders) {
-    if (function.interpolates)
-        return {nullptr,
-                {{-1, 1, 1, function.name + " is straight between its points, and has no derivative at them.", ""}}};
+    if (function.isMeasured()) return {nullptr, {{-1, 1, 1, noSlope(function), ""}}};
     Derived result{function.body, {}};
     for (std::size_t i = 0; i < orders.size() && result.expression; ++i) {
         if (orders[i] > 0) result = derivative(page, result.expression, function.parameters[i], orders[i]);

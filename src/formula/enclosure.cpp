@@ -50,6 +50,23 @@ Enclosure enclose(const Interpolation& table, const Enclosure& at) {
     return result;
 }
 
+Enclosure enclose(const MeasuredField& field, std::span<const Enclosure> place) {
+    std::array<Bounds, 3> box{};
+    Enclosure result;
+    for (std::size_t k = 0; k < place.size(); ++k) {
+        const Enclosure& at = place[k];
+        if (!at.known || at.low > at.high || std::isnan(at.low) || std::isnan(at.high)) return Enclosure::unknown();
+        box[k] = {at.low, at.high};
+    }
+    const MeasuredField::Over over = field.over({box.data(), place.size()});
+    if (over.values.low > over.values.high) return Enclosure{HUGE_VAL, -HUGE_VAL, true, false};
+    result = {over.values.low, over.values.high};
+    result.defined = over.isDefined;
+    result.continuous = over.isContinuous;
+    for (const Enclosure& at : place) inherit(result, at);
+    return result;
+}
+
 Enclosure Enclosure::unknown() {
     Enclosure e{-HUGE_VAL, HUGE_VAL};
     e.known = e.defined = e.continuous = false;
@@ -83,7 +100,12 @@ std::span<const Enclosure> IntervalEvaluator::operator()(std::span<const Enclosu
         } else if (instruction.table >= 0)
             result = enclose(*program_.tables[static_cast<std::size_t>(instruction.table)],
                              registers_[instruction.operands[0]]);
-        else if (instruction.integral >= 0)
+        else if (instruction.field >= 0) {
+            std::array<Enclosure, 3> place;
+            for (std::size_t k = 0; k < instruction.operandCount; ++k) place[k] = registers_[instruction.operands[k]];
+            result = enclose(*program_.fields[static_cast<std::size_t>(instruction.field)],
+                             {place.data(), instruction.operandCount});
+        } else if (instruction.integral >= 0)
             result = integral(program_.integrals[static_cast<std::size_t>(instruction.integral)]);
         else
             result = enclose(instruction.kernel, registers_[instruction.operands[0]],

@@ -10,6 +10,7 @@ namespace {
 double resultOf(const Program& program, const Program::Instruction& instruction, std::span<const double> operands) {
     Program alone;
     alone.tables = program.tables;
+    alone.fields = program.fields;
     alone.inputCount = operands.size();
     alone.temporaryCount = 1;
     alone.instructions = {instruction};

@@ -114,6 +114,39 @@ template <std::size_t N> struct JetEvaluator<N>::Working {
         return r;
     }
 
+    /// Of a grid along one variable: straight between its places, or constant within a cell.
+    Jet<N> fieldJet(const Program::Instruction& step, const JetRules<N>& rules) {
+        const MeasuredField& field = *program.fields[static_cast<std::size_t>(step.field)];
+        std::array<Enclosure, 3> over, at;
+        std::array<Bounds, 3> box{}, middle{};
+        std::size_t varying = 0, count = 0;
+        for (std::size_t k = 0; k < step.operandCount; ++k) {
+            const Jet<N>& operand = registers[step.operands[k]];
+            over[k] = operand.value;
+            at[k] = operand.centre;
+            box[k] = {over[k].low, over[k].high};
+            middle[k] = {at[k].low, at[k].high};
+            if (over[k].isPoint()) continue;
+            varying = k;
+            ++count;
+        }
+        Jet<N> r = JetRules<N>::constant(enclose(field, {over.data(), step.operandCount}));
+        r.centre = enclose(field, {at.data(), step.operandCount});
+        const bool isKnown = holds(r.value) && holds(r.centre);
+        if (isKnown && field.over({box.data(), step.operandCount}).isConstant) return r;
+        if (!isKnown || count != 1) {
+            JetRules<N>::forget(r);
+            return r;
+        }
+        bool isStraight = false, isStraightAtCentre = false;
+        const Bounds slope = field.slopeOver(varying, {box.data(), step.operandCount}, isStraight);
+        const Bounds atCentre = field.slopeOver(varying, {middle.data(), step.operandCount}, isStraightAtCentre);
+        rules.chain(r, registers[step.operands[varying]], {slope, isStraight ? exactly(0) : everything()},
+                    isStraightAtCentre ? atCentre : everything());
+        rules.settle(r);
+        return r;
+    }
+
     Jet<N> integralJet(std::size_t index, const std::array<double, N>& radius) {
         std::vector<Enclosure> operands;
         for (const std::uint32_t operand : program.integrals[index].operands)
@@ -171,6 +204,8 @@ std::span<const Jet<N>> JetEvaluator<N>::operator()(std::span<const Jet<N>> inpu
         Jet<N> result;
         if (step.table >= 0) {
             result = w.tableJet(step, rules);
+        } else if (step.field >= 0) {
+            result = w.fieldJet(step, rules);
         } else if (step.special) {
             result = w.specialJet(step, w.specials[i], rules);
         } else if (step.integral >= 0) {

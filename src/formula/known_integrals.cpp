@@ -16,7 +16,7 @@ public:
         bytes.append(reinterpret_cast<const char*>(&value), sizeof value);
     }
     bool add(const Program& program) {
-        if (!program.tables.empty()) return false;
+        if (!program.tables.empty() || !program.fields.empty()) return false;
         add(program.inputCount), add(program.temporaryCount), add(program.constants.size());
         for (const double constant : program.constants) add(constant);
         add(program.instructions.size());

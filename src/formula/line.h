@@ -44,6 +44,7 @@ struct Grid {
     std::optional<double> count;
     std::optional<double> step;
     bool logarithmic = false;
+    std::shared_ptr<const std::vector<double>> places = {}; ///< where a field was measured, if it is looked at there
     friend bool operator==(const Grid&, const Grid&) = default;
 };
 
@@ -57,13 +58,16 @@ struct Line {
     ExprPtr body;                        ///< of a quantity, function or question; text of prose is in `source`
     std::vector<std::string> unknowns;   ///< of a solution or a fit; the columns of a table or a transform; canonical
     std::vector<ExprPtr> equations;      ///< of a solution; of a fit: one
-    std::string table;                   ///< of a table: what its numbers are read from
+    std::string table;                   ///< of a table or a measured function: what its numbers are read from
     std::vector<std::string> picked;     ///< of a table: its columns by heading or number; empty: by name or in order
     std::vector<std::string> units;      ///< of a table: of each column, as the line or its heading says; of a fit:
                                          ///< of each coefficient, as it follows
     std::vector<std::string> labels;     ///< of a table: words of each column's heading
     Sought sought = Sought::Zeros;       ///< of a search
-    bool interpolates = false;           ///< a function is linear between the pairs in `arguments`
+    bool interpolates = false;           ///< a function is linear between numbers: the pairs in `arguments`, the
+                                         ///< nodes and elements there, or those of `table`
+    std::vector<ExprPtr> pitch, origin;  ///< of a measured function: width of its numbers, and where its grid begins
+    bool rowsUpwards = false;            ///< of a measured function: the first row of its file lies lowest
     Transform transform = Transform::None;
     Measure measure = Measure::None;
     ExprPtr period, harmonics, along; ///< of a transform: clauses, and the column where samples stand; may be null
@@ -88,12 +92,15 @@ struct Line {
                                  ///< component
     std::shared_ptr<const Places> places;               ///< what a search found
     std::shared_ptr<const struct Interpolation> points; ///< of a function that interpolates columns
+    std::shared_ptr<const class MeasuredField> field;   ///< of a measured function of several variables
     ExprPtr formula;                                    ///< of a question about a derivative: the answer
     std::shared_ptr<const struct MatrixValue> matrix;   ///< of a matrix, or a question about one
     std::optional<Interval> range;                      ///< of a quantity with from … to …
     Interval interval;                                  ///< of a variable or a search
     Grid grid;                                          ///< of a variable
 
+    /// Whether it is a function whose values are measured.
+    bool isMeasured() const { return kind == LineKind::Function && (interpolates || !table.empty()); }
     /// Whether the line has no error and can be used by others.
     bool good() const;
 };

@@ -18,9 +18,9 @@ struct Clause {
     std::size_t end = 0;
 };
 
-constexpr std::array<std::u32string_view, 13> clauseKeywords{
-    U"unit",    U"from",  U"step",   U"count",     U"logarithmic", U"label",  U"seed",
-    U"columns", U"units", U"period", U"harmonics", U"where",       U"weights"};
+constexpr std::array<std::u32string_view, 17> clauseKeywords{
+    U"unit",   U"from",      U"step",  U"count",   U"logarithmic", U"label",  U"seed", U"columns", U"units",
+    U"period", U"harmonics", U"where", U"weights", U"pitch",       U"origin", U"rows", U"variable"};
 
 /// Words that make a line what it is, and what reads it.
 struct Phrase {
@@ -306,12 +306,56 @@ private:
                    "give one for each name before “from”");
     }
 
+    /// pitch 0.05; pitch 0.05, 0.1; origin -6, -6; rows upwards; variable "head"
+    void readFieldClause(const Clause& clause, Span keyword) {
+        Line& line = out_.line;
+        const LexResult lexed = tokenize(text_, clause.begin, clause.end);
+        if (!lexed.problems.empty()) {
+            line.problems.insert(line.problems.end(), lexed.problems.begin(), lexed.problems.end());
+            return;
+        }
+        const std::vector<Token>& tokens = lexed.tokens;
+        const std::size_t end = tokens.size() - 1;
+        if (clause.keyword == "rows") {
+            line.rowsUpwards = end == 1 && isWord(tokens[0], "upwards");
+            if (!line.rowsUpwards && !(end == 1 && isWord(tokens[0], "downwards")))
+                report(line, keyword, "Rows of a file run upwards or downwards.", "write rows upwards");
+            return;
+        }
+        if (clause.keyword == "variable") {
+            if (end != 1 || tokens[0].kind != TokenKind::String || tokens[0].text.empty())
+                return report(line, keyword, "The name of a variable of the file stands in quotation marks.",
+                              "write variable \"head\"");
+            line.table = tableKey(line.table, tokens[0].text);
+            return;
+        }
+        std::vector<std::vector<Token>>& list = clause.keyword == "pitch" ? out_.pitch : out_.origin;
+        std::size_t begin = 0;
+        int depth = 0;
+        for (std::size_t i = 0; i <= end; ++i) {
+            depth += deeper(tokens[i]);
+            if (i != end && !(isSymbol(tokens[i], ",") && depth == 0)) continue;
+            if (i == begin)
+                return report(line, i < end ? tokens[i].span : keyword, "A number is missing here.",
+                              clause.keyword == "pitch" ? "write pitch 0.05" : "write origin -6, -6");
+            list.push_back(slice(tokens, begin, i));
+            begin = i + 1;
+        }
+    }
+
     void readClause(const Clause& clause) {
         Line& line = out_.line;
         const Span keyword{static_cast<int>(clause.keywordAt) + 1, static_cast<int>(clause.begin)};
         if (!seen_.insert(clause.keyword).second)
             return report(line, keyword, "The clause “" + clause.keyword + "” stands here twice.");
         if (line.kind == LineKind::Unread) return;
+        if (clause.keyword == "pitch" || clause.keyword == "origin" || clause.keyword == "rows" ||
+            clause.keyword == "variable") {
+            if (line.table.empty())
+                return report(line, keyword, "The clause “" + clause.keyword + "” belongs to a field from a file.",
+                              "write it after p(x, y) from \"slice.tif\"");
+            return readFieldClause(clause, keyword);
+        }
         const bool ofTable = clause.keyword == "columns" || clause.keyword == "units";
         if (ofTable != (line.kind == LineKind::Table))
             return report(line, keyword,
@@ -446,6 +490,8 @@ Line readLine(LineOutline outline, const KnownNames& page) {
         line.problems.insert(line.problems.end(), parsed.problems.begin(), parsed.problems.end());
     }
     for (const std::vector<Token>& tokens : outline.arguments) read(tokens, line.arguments.emplace_back());
+    for (const std::vector<Token>& tokens : outline.pitch) read(tokens, line.pitch.emplace_back());
+    for (const std::vector<Token>& tokens : outline.origin) read(tokens, line.origin.emplace_back());
     return line;
 }
 

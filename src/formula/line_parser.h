@@ -16,6 +16,7 @@ struct LineOutline {
     std::vector<Token> from, to, count, step, seed, period, harmonics, where, weights;
     std::vector<Token> along;                  ///< of a transform: what follows “by”
     std::vector<std::vector<Token>> arguments; ///< of a distribution
+    std::vector<std::vector<Token>> pitch, origin;
     std::vector<std::vector<Token>> equations; ///< of a solution or a fit
 };
 

@@ -153,8 +153,67 @@ void outlineFit(LineOutline& out, const std::vector<Token>& tokens) {
     out.line.kind = LineKind::Fit;
 }
 
+namespace {
+
+/// p(x, y) before a word at a token: whether it could be read as a function.
+bool readFunctionHead(LineOutline& out, const std::vector<Token>& tokens, std::size_t at, const char* missing,
+                      const std::string& example) {
+    Line& line = out.line;
+    const Span place{tokens[0].span.first, tokens[at].span.last};
+    std::string name;
+    const std::size_t length = readName(tokens, name);
+    if (length == 0 || !isSymbol(tokens[length], "(") || !isSymbol(tokens[at - 1], ")")) {
+        report(line, place, missing, example);
+        return false;
+    }
+    for (std::size_t i = length + 1; i < at; ++i) {
+        std::string parameter;
+        const std::size_t inside = readName(std::span(tokens).subspan(i), parameter);
+        i += inside;
+        if (inside == 0 || i >= at || !(isSymbol(tokens[i], ",") || i == at - 1)) {
+            report(line, place, missing, example);
+            return false;
+        }
+        if (std::ranges::count(line.parameters, parameter) > 0) {
+            report(line, place, "The parameter " + parameter + " stands here twice.");
+            return false;
+        }
+        line.parameters.push_back(parameter);
+    }
+    line.name = name;
+    line.nameSpan = {tokens[0].span.first, tokens[length - 1].span.last};
+    return true;
+}
+
+/// Columns in brackets after the token `at`, each an expression; the token after them, or 0 with a problem.
+std::size_t readColumns(LineOutline& out, const std::vector<Token>& tokens, std::size_t at,
+                        const std::string& example) {
+    const std::size_t end = tokens.size() - 1;
+    const std::string word = tokens[at++].text;
+    const auto refuse = [&] {
+        report(out.line, tokens[std::min(at, end)].span, "Columns in brackets follow “" + word + "”.", example);
+        return std::size_t{0};
+    };
+    if (at >= end || !isSymbol(tokens[at], "(")) return refuse();
+    int depth = 0;
+    std::size_t begin = at + 1;
+    for (std::size_t i = at; i < end; ++i) {
+        depth += deeper(tokens[i]);
+        const bool closes = depth == 0;
+        if (!closes && !(isSymbol(tokens[i], ",") && depth == 1)) continue;
+        if (i == begin) return refuse();
+        out.arguments.push_back(slice(tokens, begin, i));
+        begin = i + 1;
+        if (closes) return i + 1;
+    }
+    return refuse();
+}
+
+} // namespace
+
 void outlineTable(LineOutline& out, const std::vector<Token>& tokens) {
     std::size_t after = 0;
+    if (!isSymbol(tokens[0], "(") && wordOutside(tokens, "from") > 2) return outlineMeasured(out, tokens, "from");
     const NamesForm form{"from", "The names of the columns stand before “from”.", "The column ",
                          "(t, s) from \"readings.csv\""};
     if (!readNames(out, tokens, form, after)) return;
@@ -167,30 +226,52 @@ void outlineTable(LineOutline& out, const std::vector<Token>& tokens) {
     line.kind = LineKind::Table;
 }
 
+void outlineMeasured(LineOutline& out, const std::vector<Token>& tokens, std::string_view word) {
+    Line& line = out.line;
+    const std::size_t at = wordOutside(tokens, word);
+    const std::string example = "write p(x, y) " + std::string(word) + " \"slice.tif\"";
+    if (!readFunctionHead(out, tokens, at, "A function stands before the name of a file of its values.", example))
+        return;
+    if (tokens[at + 2].kind != TokenKind::End)
+        return report(line, tokens[at + 2].span, "Nothing follows the name of a file but a comma and a clause.",
+                      "such as “, pitch 0.05”");
+    line.table = tokens[at + 1].text;
+    if (line.table.empty()) return report(line, tokens[at + 1].span, "The name of the file is empty.");
+    line.interpolates = word == "interpolates";
+    line.kind = LineKind::Function;
+}
+
 void outlineInterpolation(LineOutline& out, const std::vector<Token>& tokens) {
     Line& line = out.line;
-    const char* example = "write S(x) interpolates (t, s)";
-    const std::size_t end = tokens.size() - 1, at = wordOutside(tokens, "interpolates");
-    std::string name, parameter;
-    const std::size_t length = readName(tokens, name);
-    const std::size_t inside =
-        length > 0 && isSymbol(tokens[length], "(") ? readName(std::span(tokens).subspan(length + 1), parameter) : 0;
-    if (inside == 0 || length + inside + 2 != at || !isSymbol(tokens[at - 1], ")"))
-        return report(line, {tokens[0].span.first, tokens[at].span.last},
-                      "A function of one variable stands before “interpolates”.", example);
-    std::size_t comma = end;
-    int depth = 0;
-    for (std::size_t i = at + 1; i < end; ++i) {
-        depth += deeper(tokens[i]);
-        if (isSymbol(tokens[i], ",") && depth == 1 && comma == end) comma = i;
+    const std::size_t at = wordOutside(tokens, "interpolates");
+    if (tokens[at + 1].kind == TokenKind::String) return outlineMeasured(out, tokens, "interpolates");
+    const std::size_t on = wordOutside(tokens, "on"), end = tokens.size() - 1;
+    const std::string example =
+        on < end ? "write h(x, y) interpolates (X, Y, H) on (a, b, c)" : "write S(x) interpolates (t, s)";
+    const char* missing = on < end ? "A function of two variables stands before “interpolates”."
+                                   : "A function of one variable stands before “interpolates”.";
+    if (!readFunctionHead(out, tokens, at, missing, example)) return;
+    std::size_t next = readColumns(out, tokens, at, example);
+    if (next == 0) return;
+    const Span place{tokens[at + 1].span.first, tokens[next - 1].span.last};
+    const std::size_t columns = out.arguments.size(), variables = line.parameters.size();
+    if (on == next) {
+        next = readColumns(out, tokens, on, example);
+        if (next == 0) return;
+        const std::size_t corners = out.arguments.size() - columns;
+        if (variables != 2 || columns != 3)
+            return report(line, place, "Over elements two variables run, and nodes have two coordinates and a value.",
+                          example);
+        if (corners != 3 && corners != 4)
+            return report(line, tokens[on].span, "An element has three nodes or four.", example);
+    } else if (variables == 2 && columns == 3 && next == end) {
+        return report(line, place, "It is not said which nodes belong together.",
+                      "name the columns of each element's nodes: on (a, b, c)");
+    } else if (variables != 1 || columns != 2) {
+        return report(line, place, "A function of one variable interpolates two columns.", example);
     }
-    if (at + 1 >= end || !isSymbol(tokens[at + 1], "(") || !isSymbol(tokens[end - 1], ")") || comma == end)
-        return report(line, tokens[std::min(at + 1, end)].span, "Two columns in brackets follow “interpolates”.",
-                      example);
-    line.name = name;
-    line.nameSpan = {tokens[0].span.first, tokens[length - 1].span.last};
-    line.parameters = {parameter};
-    out.arguments = {slice(tokens, at + 2, comma), slice(tokens, comma + 1, end - 1)};
+    if (next != end)
+        return report(line, tokens[next].span, "Nothing follows these columns but a comma and a clause.", example);
     line.interpolates = true;
     line.kind = LineKind::Function;
 }

@@ -14,7 +14,9 @@ void outlineTable(LineOutline& out, const std::vector<Token>& tokens);
 /// f(x) = 0 for x in [0, 20]; maximum of f(x) for x
 void outlineSearch(LineOutline& out, const std::vector<Token>& tokens);
 
-/// S(x) interpolates (t, s)
+/// p(x, y) from "slice.tif"; p(x, y) interpolates "slice.tif"
+void outlineMeasured(LineOutline& out, const std::vector<Token>& tokens, std::string_view word);
+/// S(x) interpolates (t, s); h(x, y) interpolates (X, Y, H) on (a, b, c)
 void outlineInterpolation(LineOutline& out, const std::vector<Token>& tokens);
 /// (n, a, b) = Fourier coefficients of r(t); w = spectral derivative of u by t; (k, A) = spectrum of u by t
 void outlineFourier(LineOutline& out, const std::vector<Token>& tokens);

@@ -9,6 +9,7 @@
 #include "formula/interpolation_lines.h"
 #include "formula/line_parser.h"
 #include "formula/matrices.h"
+#include "formula/measured_lines.h"
 #include "formula/measures.h"
 #include "formula/random_columns.h"
 #include "formula/remedies.h"
@@ -139,7 +140,7 @@ private:
         if (line.kind == LineKind::Random) random(line);
         if (line.kind == LineKind::Period) period(line);
         if (line.kind == LineKind::Variable) variable(line);
-        if (line.kind == LineKind::Function && line.interpolates) interpolation(line);
+        if (line.isMeasured()) line.parameters.size() == 1 && line.table.empty() ? interpolation(line) : measured(line);
         if (line.kind == LineKind::Function && line.body) function(line);
         if (line.kind == LineKind::Solution) solution(line);
         if (line.kind == LineKind::Table) table(line);
@@ -159,6 +160,11 @@ private:
         for (const ExprPtr& part : {line.where, line.weights, line.seed, line.body, line.low, line.high, line.from,
                                     line.to, line.count, line.step, line.period, line.harmonics, line.along}) {
             if (part) references(*part, bound, out);
+        }
+        for (const std::vector<ExprPtr>& parts : {line.pitch, line.origin}) {
+            for (const ExprPtr& part : parts) {
+                if (part) references(*part, bound, out);
+            }
         }
         // A search without an interval takes that of the page's variable.
         const bool looks = line.kind == LineKind::Search || line.measure != Measure::None;
@@ -210,7 +216,7 @@ private:
     }
 
     void table(Line& line) {
-        readTableLine(line, tables_);
+        readTableLine(line, tables_, gridPlace(line));
         for (const Column& column : line.columns) {
             if (!hold(line, static_cast<double>(column->size()))) return;
         }
@@ -273,6 +279,27 @@ private:
         InterpolationAnswer found = interpolationLine(page_, line);
         line.problems.insert(line.problems.end(), found.problems.begin(), found.problems.end());
         if (line.good()) line.points = std::move(found.points);
+    }
+
+    GridPlace gridPlace(Line& line) {
+        const auto numbers = [&](const std::vector<ExprPtr>& expressions) {
+            std::vector<double> values;
+            for (const ExprPtr& each : expressions) values.push_back(number(line, each).value_or(std::nan("")));
+            return values;
+        };
+        return {numbers(line.pitch), numbers(line.origin), line.rowsUpwards};
+    }
+
+    void measured(Line& line) {
+        const GridPlace place = gridPlace(line);
+        if (!line.good()) return;
+        MeasuredAnswer found =
+            line.table.empty() ? measuredOnElements(page_, line) : measuredFromTable(line, tables_, place);
+        line.problems.insert(line.problems.end(), found.problems.begin(), found.problems.end());
+        line.field = std::move(found.field);
+        line.points = std::move(found.points);
+        if (line.unit.empty()) line.unit = found.unit;
+        if (line.label.empty()) line.label = found.meaning;
     }
 
     void quantity(Line& line) { quantity(line, number(line, line.body)); }

@@ -46,6 +46,7 @@ double pieceOf(Kernel kernel, double a, double b) {
 } // namespace
 
 double PieceFinder::pieceOf(const Switch& each, double a, double b) {
+    if (each.field) return each.field->pieceOf(each.variable, a);
     return each.table ? static_cast<double>(each.table->stretchOf(a)) : coulter::pieceOf(each.kernel, a, b);
 }
 
@@ -55,6 +56,7 @@ PieceFinder::PieceFinder(const Program& f) {
     all.constants = f.constants;
     all.integrals = f.integrals;
     all.tables = f.tables;
+    all.fields = f.fields;
     std::vector<std::uint32_t> now(f.registerCount());
     for (std::uint32_t i = 0; i < now.size(); ++i) now[i] = i;
     const auto firstTemporary = static_cast<std::uint32_t>(f.inputCount + f.constants.size());
@@ -64,13 +66,18 @@ PieceFinder::PieceFinder(const Program& f) {
                 operand = now[operand];
         }
         for (std::uint32_t k = 0; k < step.operandCount; ++k) step.operands[k] = now[step.operands[k]];
-        const bool isSwitch =
-            step.table >= 0 || (step.special == nullptr && step.integral < 0 && switches(step.kernel));
+        const bool isSwitch = step.table >= 0 ||
+                              (step.special == nullptr && step.integral < 0 && step.field < 0 && switches(step.kernel));
         if (isSwitch) {
             const auto at = all.outputs.size();
             switches_.push_back({step.kernel, at, at + (step.operandCount > 1 ? 1 : 0)});
             if (step.table >= 0) switches_.back().table = f.tables[static_cast<std::size_t>(step.table)];
             for (std::uint32_t k = 0; k < step.operandCount; ++k) all.outputs.push_back(step.operands[k]);
+        }
+        for (std::uint32_t k = 0; step.field >= 0 && k < step.operandCount; ++k) {
+            const auto at = all.outputs.size();
+            switches_.push_back({step.kernel, at, at, {}, f.fields[static_cast<std::size_t>(step.field)], k});
+            all.outputs.push_back(step.operands[k]);
         }
         const auto fresh = firstTemporary + static_cast<std::uint32_t>(all.instructions.size());
         now[step.result] = fresh;

@@ -36,6 +36,8 @@ private:
         Kernel kernel = Kernel::Count;
         std::size_t first = 0, second = 0;
         std::shared_ptr<const Interpolation> table = {}; ///< whose points are the borders
+        std::shared_ptr<const MeasuredField> field = {}; ///< whose cells have them, along this variable
+        std::size_t variable = 0;
     };
     static double pieceOf(const Switch& each, double a, double b);
     Program program_; ///< the part that computes the operands of switches

@@ -85,6 +85,8 @@ void Evaluator::run(std::size_t count, std::size_t padded) {
             const double* at = block(instruction.operands[0]);
             double* result = block(instruction.result);
             for (std::size_t p = 0; p < padded; ++p) result[p] = table(at[p]);
+        } else if (instruction.field >= 0) {
+            runField(instruction, padded);
         } else {
             integrate(instruction, count, padded);
         }
@@ -121,6 +123,17 @@ void Evaluator::runSpecial(const Program::Instruction& instruction, std::size_t 
         case 3: eachPoint<3>(instruction.special, operands, result, begin, end); break;
         default: eachPoint<4>(instruction.special, operands, result, begin, end); break;
         }
+    }
+}
+
+void Evaluator::runField(const Program::Instruction& instruction, std::size_t padded) {
+    const MeasuredField& field = *program_.fields[static_cast<std::size_t>(instruction.field)];
+    const std::array<const double*, 4> operands{block(instruction.operands[0]), block(instruction.operands[1]),
+                                                block(instruction.operands[2])};
+    double* result = block(instruction.result);
+    for (std::size_t p = 0; p < padded; ++p) {
+        const std::array<double, 3> place{operands[0][p], operands[1][p], operands[2][p]};
+        result[p] = field.at(place.data());
     }
 }
 

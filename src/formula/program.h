@@ -1,5 +1,6 @@
 #pragma once
 #include "formula/interpolation.h"
+#include "formula/measured_field.h"
 #include "special/kernels.h"
 #include "special/scalar_functions.h"
 
@@ -26,8 +27,9 @@ struct Program {
         std::int32_t integral = -1;       ///< or one of `integrals`
         std::uint32_t result = 0;
         std::array<std::uint32_t, 4> operands{};
-        std::uint32_t operandCount = 0; ///< of a kernel, special function or table
+        std::uint32_t operandCount = 0; ///< of a kernel, special function, table or field
         std::int32_t table = -1;        ///< or one of `tables`
+        std::int32_t field = -1;        ///< or one of `fields`
     };
     /// A definite integral over an inner variable; or the sum of the integrand over all whole numbers from the lower
     /// limit on, which is an integral too, by counting; or the product of 1 + integrand over these.
@@ -44,6 +46,7 @@ struct Program {
     std::vector<Instruction> instructions;
     std::vector<Integral> integrals;
     std::vector<std::shared_ptr<const Interpolation>> tables;
+    std::vector<std::shared_ptr<const MeasuredField>> fields;
     /// Registers are numbered: inputs, then constants, then temporaries.
     std::vector<std::uint32_t> outputs;
 
@@ -95,6 +98,7 @@ private:
     double* block(std::uint32_t index) { return memory_[index * (blockSize / 8)].lanes.data(); }
     void run(std::size_t count, std::size_t padded);
     void runSpecial(const Program::Instruction& instruction, std::size_t count);
+    void runField(const Program::Instruction& instruction, std::size_t padded);
     void integrate(const Program::Instruction& instruction, std::size_t count, std::size_t padded);
     std::vector<double> bordersBetween(Inner& inner, std::span<const double* const> taken, std::size_t point);
 

@@ -82,6 +82,21 @@ ProgramBuilder::Value ProgramBuilder::interpolate(const std::shared_ptr<const In
     return add({Kernel::Count, nullptr, table.get(), {at}}, std::move(node));
 }
 
+ProgramBuilder::Value ProgramBuilder::measured(const std::shared_ptr<const MeasuredField>& field,
+                                               std::span<const Value> place) {
+    if (folds && std::ranges::all_of(place, [&](Value v) { return isConstant(v); })) {
+        std::vector<double> at;
+        for (const Value each : place) at.push_back(nodes_[each].number);
+        return constant(field->at(at.data()));
+    }
+    Node node{NodeKind::Operation, {}, {place.begin(), place.end()}};
+    node.operation.operandCount = static_cast<std::uint32_t>(place.size());
+    node.operation.field = static_cast<std::int32_t>(std::ranges::find(fields_, field) - fields_.begin());
+    if (static_cast<std::size_t>(node.operation.field) == fields_.size()) fields_.push_back(field);
+    Key key{Kernel::Count, nullptr, field.get(), node.operands};
+    return add(std::move(key), std::move(node));
+}
+
 ProgramBuilder::Value ProgramBuilder::power(Value base, Value exponent) {
     if (isConstant(exponent) && !isConstant(base)) {
         const double n = nodes_[exponent].number;
@@ -231,6 +246,10 @@ Program ProgramBuilder::extract(std::span<const Value> outputs, std::span<const 
             if (instruction.table >= 0) {
                 program.tables.push_back(tables_[static_cast<std::size_t>(instruction.table)]);
                 instruction.table = static_cast<std::int32_t>(program.tables.size() - 1);
+            }
+            if (instruction.field >= 0) {
+                program.fields.push_back(fields_[static_cast<std::size_t>(instruction.field)]);
+                instruction.field = static_cast<std::int32_t>(program.fields.size() - 1);
             }
         }
         program.instructions.push_back(instruction);

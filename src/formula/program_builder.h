@@ -26,6 +26,7 @@ public:
     Value power(Value base, Value exponent);
 
     Value interpolate(const std::shared_ptr<const Interpolation>& table, Value at);
+    Value measured(const std::shared_ptr<const MeasuredField>& field, std::span<const Value> place);
 
     /// The inner variable of an integral that stands under `nesting` others.
     Value bound(int nesting);
@@ -70,6 +71,7 @@ private:
     std::map<std::tuple<Value, std::uint32_t, Program::Over>, std::shared_ptr<const Program>> integrands_;
     std::vector<Program::Integral> integrals_; ///< without operands
     std::vector<std::shared_ptr<const Interpolation>> tables_;
+    std::vector<std::shared_ptr<const MeasuredField>> fields_;
 };
 
 } // namespace coulter

@@ -1,6 +1,8 @@
 #include "formula/table_lines.h"
 
 #include "formula/columns.h"
+#include "formula/measured_grid.h"
+#include "formula/measured_lines.h"
 #include "formula/parser.h"
 #include "formula/text.h"
 
@@ -84,7 +86,7 @@ Column onlyRows(const Column& numbers, const std::vector<std::size_t>& leftOut, 
 
 } // namespace
 
-void readTableLine(Line& line, const DataTables& tables) {
+void readTableLine(Line& line, const DataTables& tables, const GridPlace& place) {
     const DataTables::Entry table = tables.find(line.table);
     const auto refuse = [&](std::string sentence, std::string suggestion) {
         line.problems.push_back(
@@ -94,11 +96,24 @@ void readTableLine(Line& line, const DataTables& tables) {
         return refuse("The numbers of “" + line.table + "” are not here.",
                       "save the figure beside that file, or take it in with Data…");
     if (!table->trouble.empty()) return refuse("“" + line.table + "” cannot be read: " + table->trouble, "");
-    const std::vector<std::size_t> chosen = columnsOfLine(line, *table);
+    DataTable full = *table; // of a grid: each number with its place, in a row of its own
+    if (!table->axes.empty()) {
+        GridOfTable grid = gridOf(*table);
+        if (const std::string trouble = layGrid(grid, place.pitch, place.origin, place.rowsUpwards); !trouble.empty())
+            return refuse(trouble, "");
+        full.axes = std::move(grid.axes);
+        full.columns[0].numbers = std::move(grid.values);
+        full.columns = columnsInFull(full);
+    } else if (table->mesh) {
+        full.columns = columnsInFull(*table);
+    } else if (!place.pitch.empty() || !place.origin.empty() || place.rowsUpwards) {
+        return refuse("“" + line.table + "” is a table, and has no pitch, origin or rows of a grid.", "");
+    }
+    const std::vector<std::size_t> chosen = columnsOfLine(line, full);
     if (!line.good()) return;
     const bool ownUnits = !line.units.empty();
     for (const std::size_t k : chosen) {
-        const DataColumn& column = table->columns[k];
+        const DataColumn& column = full.columns[k];
         line.columns.push_back(onlyRows(column.numbers, table->leftOut, true));
         if (!ownUnits) line.units.push_back(column.unit);
         line.labels.push_back(column.meaning);
@@ -110,7 +125,7 @@ std::optional<Page> pageOfLeftOut(const Page& page, const DataTables& tables) {
     for (std::size_t i = 0; i < page.lines.size(); ++i) {
         const Line& line = page.lines[i];
         const DataTables::Entry table = line.kind == LineKind::Table && line.good() ? tables.find(line.table) : nullptr;
-        if (!table || table->leftOut.empty()) continue;
+        if (!table || table->leftOut.empty() || !table->axes.empty() || table->mesh) continue;
         if (!changed) {
             changed = page;
             changed->whole = std::make_shared<const Page>(page);

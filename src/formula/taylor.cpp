@@ -313,6 +313,18 @@ TaylorEvaluator::Register TaylorEvaluator::apply(const Program::Instruction& ste
         result.known = true;
         return result;
     }
+    if (step.field >= 0) { // of places that do not vary alone
+        std::vector<Enclosure> place;
+        for (const std::uint32_t operand : operands) {
+            const Register& each = registers_[operand];
+            if (!each.known || each.varies) return result;
+            place.push_back({each.c[0].low, each.c[0].high});
+        }
+        const Enclosure value = enclose(*program_.fields[static_cast<std::size_t>(step.field)], place);
+        result.known = value.isProof();
+        result.c = constantSeries({value.low, value.high});
+        return result;
+    }
     if (step.special) {
         std::vector<Enclosure> values;
         for (const std::uint32_t operand : operands) {

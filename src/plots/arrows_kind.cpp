@@ -37,12 +37,14 @@ const Setting spacingSetting{.key = "spacing",
 
 enum Stand : std::uint8_t { Evenly, AtGrid };
 constexpr const char* standWords[] = {"evenly", "at the grid"};
-const Setting standSetting{.key = "stand",
-                           .label = "stand",
-                           .meaning = "evenly on the sheet, or at the points of the variables' grids",
-                           .type = SettingType::Word,
-                           .usual = std::string("evenly"),
-                           .words = standWords};
+const Setting standSetting{
+    .key = "stand",
+    .label = "stand",
+    .meaning =
+        "evenly on the sheet, or at the points of the variables' grids; of a mesh in the middles of its elements",
+    .type = SettingType::Word,
+    .usual = std::string("evenly"),
+    .words = standWords};
 
 enum Hold : std::uint8_t { Middle, Tail, Tip };
 constexpr const char* holdWords[] = {"middle", "tail", "tip"};
@@ -78,9 +80,10 @@ const Setting keySetting{.key = "key",
                          .usual = std::string("bottom right"),
                          .words = keyWords};
 
-const Setting* const settings[] = {&lengthSetting,  &spacingSetting, &standSetting,      &holdSetting,
-                                   &perUnitSetting, &apartSetting,   &keySetting,        &vectorColoursSetting,
-                                   &colourSetting,  &widthSetting,   &headLengthSetting, &opacitySetting};
+const Setting* const settings[] = {&lengthSetting,        &spacingSetting, &standSetting, &holdSetting,
+                                   &perUnitSetting,       &apartSetting,   &keySetting,   &colouredByOtherSetting,
+                                   &vectorColoursSetting, &colourSetting,  &widthSetting, &headLengthSetting,
+                                   &opacitySetting};
 
 bool holds(const Interval& interval, double value) {
     const bool above = interval.lowClosed ? value >= interval.low : value > interval.low;
@@ -117,8 +120,23 @@ std::vector<VectorAt> vectorsOf(const Drawn& drawn, const Frame& frame) {
         return k == 0 ? even(rect.x, rect.width, [&](double mm) { return frame.xAt(mm); })
                       : even(rect.y, rect.height, [&](double mm) { return frame.yAt(mm); });
     };
-    const std::vector<double> across = along(0), up = along(1);
     std::vector<double> xs, ys;
+    if (atGrid && field.mesh) {
+        const ElementMesh& mesh = *field.mesh;
+        const std::size_t every = mesh.elements.size() / (mostEachWay * mostEachWay) + 1;
+        for (std::size_t e = 0; e < mesh.elements.size(); e += every) {
+            const auto corners = static_cast<double>(mesh.cornersOf(e));
+            double x = 0, y = 0;
+            for (std::size_t k = 0; k < mesh.cornersOf(e); ++k) {
+                x += mesh.x[mesh.elements[e][k]] / corners;
+                y += mesh.y[mesh.elements[e][k]] / corners;
+            }
+            xs.push_back(x);
+            ys.push_back(y);
+        }
+        return vectorsAt(field, frame, std::move(xs), std::move(ys));
+    }
+    const std::vector<double> across = along(0), up = along(1);
     for (const double y : up) {
         if (!holds(field.intervals[1], y)) continue;
         for (const double x : across) {
@@ -176,7 +194,7 @@ private:
 
 struct Arrow {
     Point tail, tip;
-    double length = 0; ///< of the vector
+    double shown = 0; ///< by its colour
 };
 
 /// Longer ones would hide everything else: they are near a pole, and are left out.
@@ -208,7 +226,7 @@ Arrows arrowsOf(const Drawn& drawn, const Frame& frame, const std::vector<Vector
         const Point tail{each.at.x - before * far * each.along.x, each.at.y - before * far * each.along.y};
         const Point tip{tail.x + far * each.along.x, tail.y + far * each.along.y};
         // None crosses the panel's edge.
-        if (frame.rect.contains(tail) && frame.rect.contains(tip)) arrows.drawn.push_back({tail, tip, length});
+        if (frame.rect.contains(tail) && frame.rect.contains(tip)) arrows.drawn.push_back({tail, tip, each.shown});
     }
     return arrows;
 }
@@ -255,8 +273,9 @@ void drawKey(const Drawn& drawn, const Frame& frame, const Lengths& lengths, Can
     const double y = below ? frame.rect.bottom() - height - 1 : frame.rect.y + 1;
     canvas.fill({{{x, y}, {x + width, y}, {x + width, y + height}, {x, y + height}}}, {Colour{255, 255, 255}, 0.9});
     const double middle = y + height / 2;
-    drawArrows({{{x + pad, middle}, {x + pad + far, middle}, value}}, drawn, colourOfLength(drawn, frame, value),
-               canvas);
+    // Where colours show another function the key has the plot's own.
+    const Colour colour = fieldOf(drawn)->tint ? drawn.colour : colourOfShown(drawn, frame, value);
+    drawArrows({{{x + pad, middle}, {x + pad + far, middle}, value}}, drawn, colour, canvas);
     canvas.text(words, {x + pad + far + gap, middle + (words.ascent - words.descent) / 2}, inkColour);
 }
 
@@ -265,13 +284,13 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const Lengths lengths(drawn, vectors);
     const Arrows arrows = arrowsOf(drawn, frame, vectors, lengths);
     const double dot = 0.6 * number(drawn.settings, widthSetting);
-    const Paint paint{colourOfLength(drawn, frame, 0), opacityOf(drawn)};
+    const Paint paint{fieldOf(drawn)->tint ? drawn.colour : colourOfShown(drawn, frame, 0), opacityOf(drawn)};
     canvas.marks(arrows.dots, {circle(dot)}, &paint, nullptr);
     // Of one colour at a time, in the order of their first.
     std::vector<std::pair<Colour, std::vector<Arrow>>> byColour;
     std::map<std::array<int, 3>, std::size_t> places;
     for (const Arrow& each : arrows.drawn) {
-        const Colour colour = colourOfLength(drawn, frame, each.length);
+        const Colour colour = colourOfShown(drawn, frame, each.shown);
         const auto [at, isNew] = places.try_emplace({colour.red, colour.green, colour.blue}, byColour.size());
         if (isNew) byColour.push_back({colour, {}});
         byColour[at->second].second.push_back(each);
@@ -329,7 +348,7 @@ const PlotKind arrowsKind{.name = "arrows",
                           .trace = traceVectors,
                           .draw = draw,
                           .swatch = swatch,
-                          .usesColours = showsLengthByColour,
+                          .usesColours = showsByColour,
                           .table = table,
                           .report = report,
                           .remark = remark};

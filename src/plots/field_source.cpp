@@ -1,5 +1,6 @@
 #include "plots/field_source.h"
 
+#include "plots/measured_places.h"
 #include "plots/reading.h"
 #include "typeset/formula_math.h"
 
@@ -35,6 +36,7 @@ void readCase(Reading& reading, const ReadingContext& context, const Plot& plot,
         field.intervals[k] = line.interval;
         field.grids[k] = line.grid;
     }
+    lookWhereMeasured(field);
     reading.words.across = variableWord(context.page, field.variables[0], ScaleWord::Rank::FieldVariable);
     reading.words.up = variableWord(context.page, field.variables[1], ScaleWord::Rank::FieldVariable);
     if (!isMargin) reading.words.colour = functionWord(context.page, plotted.expression, ScaleWord::Rank::Function);
@@ -66,6 +68,26 @@ Reading readZeroOf(const ReadingContext& context, const Plot& plot, const Plotte
     for (std::size_t c = 0; c < std::max<std::size_t>(1, plotted.cases.size()) && reading.problems.empty(); ++c)
         readCase(reading, context, plot, plotted, path, c, true);
     return reading;
+}
+
+bool readTint(Reading& reading, const ReadingContext& context, const Plot& plot, const Setting& setting, Field& field) {
+    const std::string by = text(plot.settings, setting);
+    if (by.empty()) return true;
+    const Plotted tint = readPlotted(context.page, by, 2);
+    const Compiled compiled = tint.expression ? compile(context.page, tint.expression, field.variables) : Compiled{};
+    if (!compiled.program || compiled.program->outputs.size() != 1) {
+        Problem problem = !tint.problems.empty()       ? tint.problems.front()
+                          : !compiled.problems.empty() ? compiled.problems.front()
+                                                       : Problem{-1, 1, 1, "This is a vector.", "write one number"};
+        problem.line = -1;
+        problem.sentence = "“" + std::string(setting.key) + "”: " + problem.sentence;
+        reading.problems = {problem};
+        reading.drawn.clear();
+        return false;
+    }
+    field.tint = compiled.program;
+    reading.words.colour = functionWord(context.page, tint.expression, ScaleWord::Rank::Function);
+    return true;
 }
 
 PanelMap samplingMap(const Field& field, const Frame& frame) {

@@ -13,6 +13,10 @@ Reading readField(const ReadingContext& context, const Plot& plot, const Plotted
 /// Reads an equation, a condition, or a number as what is zero along a line; each case of a family by itself.
 Reading readZeroOf(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path);
 
+/// Lets a field's colours show another function of its variables, if a setting names one; whether there is no problem
+/// with it, which else the reading has.
+bool readTint(Reading& reading, const ReadingContext& context, const Plot& plot, const Setting& setting, Field& field);
+
 /// Through which scales a field is sampled: those of its panel; of a surface those of the floor or of its parameters,
 /// as long as the panel is, so that the direction of view does not matter.
 PanelMap samplingMap(const Field& field, const Frame& frame);

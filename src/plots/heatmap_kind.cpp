@@ -24,7 +24,12 @@ constexpr Setting meshSetting{.key = "mesh",
 
 constexpr const Setting* settings[] = {&acrossSetting, &fillSetting, &meshSetting};
 
-FieldFill fillOf(const Drawn& drawn) { return static_cast<FieldFill>(word(drawn.settings, fillSetting)); }
+/// What has one value throughout each cell of its own is not smoothed.
+FieldFill fillOf(const Drawn& drawn) {
+    const Field& field = *fieldOf(drawn);
+    if (field.hasCells && !field.mesh) return FieldFill::Cells;
+    return static_cast<FieldFill>(word(drawn.settings, fillSetting));
+}
 
 /// Cells drawn round the outermost points of a grid reach beyond the interval.
 void reach(const Drawn& drawn, Extents& extents) {
@@ -47,7 +52,8 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     canvas.image(fieldImage(samples, fillOf(drawn), frame, canvas.dotsPerMm()));
     if (!truth(drawn.settings, meshSetting)) return;
     Polylines lines;
-    for (const auto& line : meshLines(samples, frame)) {
+    const Field& field = *fieldOf(drawn);
+    for (const auto& line : field.mesh ? elementLines(*field.mesh, frame) : meshLines(samples, frame)) {
         for (auto& piece : clipPolyline(line, frame.rect)) lines.push_back(std::move(piece));
     }
     canvas.stroke(lines, {inkColour, 0.05, {}, false});

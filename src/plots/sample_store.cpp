@@ -4,6 +4,8 @@
 
 #include "sampling/grid.h"
 
+#include <array>
+#include <bit>
 #include <type_traits>
 #include <utility>
 
@@ -24,7 +26,19 @@ public:
         if (value) add(*value);
     }
     void add(const Interval& i) { add(i.low), add(i.high), add(i.lowClosed), add(i.highClosed); }
-    void add(const Grid& grid) { add(grid.count), add(grid.step), add(grid.logarithmic); }
+    void add(const Grid& grid) {
+        add(grid.count), add(grid.step), add(grid.logarithmic), add(grid.places ? grid.places->size() : 0);
+    }
+    /// Of many numbers their sum by FNV-1a, twice with another beginning: a grid may have millions.
+    void add(const MeasuredField& field) {
+        std::array<std::uint64_t, 2> sums{14695981039346656037ULL, 1099511628211ULL};
+        field.eachPart([&](std::span<const double> part) {
+            for (const double number : part) {
+                for (std::uint64_t& sum : sums) sum = (sum ^ std::bit_cast<std::uint64_t>(number)) * 1099511628211ULL;
+            }
+        });
+        for (const std::uint64_t sum : sums) add(sum);
+    }
     void add(const AxisMap& map) { add(map.kind), add(map.low), add(map.high), add(map.length); }
     void add(const std::shared_ptr<const Program>& program) {
         add(program != nullptr);
@@ -35,7 +49,7 @@ public:
         for (const double constant : p.constants) add(constant);
         for (const Program::Instruction& step : p.instructions) {
             add(step.kernel), add(step.special), add(step.integral), add(step.result), add(step.operandCount),
-                add(step.table);
+                add(step.table), add(step.field);
             for (const std::uint32_t operand : step.operands) add(operand);
         }
         add(p.integrals.size());
@@ -49,6 +63,7 @@ public:
             for (const double number : table->x) add(number);
             for (const double number : table->y) add(number);
         }
+        for (const auto& field : p.fields) add(*field);
         add(p.outputs.size());
         for (const std::uint32_t output : p.outputs) add(output);
     }
@@ -62,7 +77,7 @@ public:
     void add(const Field& field) {
         add(field.program);
         for (std::size_t k = 0; k < 2; ++k) add(field.intervals[k]), add(field.grids[k]);
-        add(field.inSpace), add(field.isMargin);
+        add(field.inSpace), add(field.isMargin), add(field.mesh != nullptr), add(field.hasCells), add(field.tint);
     }
 };
 

@@ -6,6 +6,7 @@
 #include "formula/text.h"
 #include "sampling/cost.h"
 #include "sampling/curve.h"
+#include "sampling/element_samples.h"
 #include "sampling/field.h"
 #include "sampling/grid.h"
 
@@ -23,7 +24,8 @@ bool canHaveProofs(const Curve& curve) {
 
 constexpr int coarsePoints = 400;
 constexpr int coarseFieldPoints = 48;
-constexpr double mostSurfacePoints = 4e6; // more than a picture of one has dots
+constexpr std::size_t mostPlacesLookedAt = 600, mostNodesLookedAt = 200'000; // of what was measured
+constexpr double mostSurfacePoints = 4e6;                                    // more than a picture of one has dots
 constexpr std::size_t mostColumnPoints = 2000;
 /// With fewer values than that a curve or a mesh is not looked at adaptively, but evenly.
 constexpr double leastAdaptive = 2000, leastMesh = 30'000;
@@ -114,6 +116,15 @@ CurveSamples sample(const Curve& curve, const std::vector<FinerStretch>& finer, 
     return sampleCurve(*curve.program, *shown, frame.map, tolerance, stop, allowed);
 }
 
+/// What is divided by a mask is undefined where the mask is zero, as on a mesh.
+void leaveOutInfinite(FieldSamples& samples) {
+    for (auto& component : samples.values) {
+        for (double& value : component) {
+            if (std::isinf(value)) value = std::nan("");
+        }
+    }
+}
+
 FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const Frame& frame, const Effort& effort,
                     const std::stop_token& stop, const SampleWatch& watch) {
     const double values = affordable(*field.program, field.intervals, effort.operations, stop);
@@ -121,6 +132,9 @@ FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const 
     const PanelMap map = samplingMap(field, frame);
     const Limits range = samplingRange(field, frame);
     const auto axis = [&](std::size_t k) -> const AxisMap& { return k == 0 ? map.x : map.y; };
+    const FieldTolerance allowed{samplingTolerance(field, effort.tolerance), range.low, range.high};
+    if (field.mesh && values >= static_cast<double>(field.mesh->x.size()))
+        return sampleElements(*field.program, *field.mesh, field.hasCells, map, allowed, stop);
     const bool adaptive = isAdaptive(field.grids[0]) && isAdaptive(field.grids[1]);
     if (adaptive && values >= leastMesh) {
         std::array<Interval, 2> shown;
@@ -129,8 +143,7 @@ FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const 
             if (!part) return {};
             shown[k] = *part;
         }
-        const double tolerance = samplingTolerance(field, effort.tolerance);
-        return sampleMesh(*field.program, shown, map, {tolerance, range.low, range.high}, stop,
+        return sampleMesh(*field.program, shown, map, allowed, stop,
                           static_cast<std::size_t>(std::min(values, static_cast<double>(mostMeshEvaluations))));
     }
     std::array<std::vector<double>, 2> points;
@@ -153,6 +166,7 @@ FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const 
     const std::size_t count = points[0].size() * points[1].size();
     FieldSamples samples =
         sampleMeshgrid(*field.program, std::move(points[0]), std::move(points[1]), stop, counting(watch, count));
+    if (field.grids[0].places) leaveOutInfinite(samples);
     if (adaptive || all > values) return tooDear(std::move(samples)); // not chosen between: that would copy
     return samples;
 }
@@ -220,6 +234,23 @@ FieldSamples coarseGrid(const Program& program, const Field& field, int last, co
         return some;
     };
     return sampleMeshgrid(program, points(0), points(1), stop);
+}
+
+/// Values at so many places; of a vector its length.
+std::vector<double> sizesAt(const Program& program, const std::vector<double>& xs, const std::vector<double>& ys,
+                            const std::stop_token& stop) {
+    std::vector<std::vector<double>> components(program.outputs.size(), std::vector<double>(xs.size()));
+    std::vector<double*> out;
+    for (auto& component : components) out.push_back(component.data());
+    const double* const in[] = {xs.data(), ys.data()};
+    evaluateInParallel(program, in, out, xs.size(), stop);
+    FieldSamples samples;
+    samples.x = xs;
+    samples.y = ys;
+    samples.values = std::move(components);
+    std::vector<double> sizes;
+    for (std::size_t i = 0; i < xs.size(); ++i) sizes.push_back(samples.sizeAt(i));
+    return sizes;
 }
 
 /// Places of a surface, to know the box round it.
@@ -302,8 +333,20 @@ std::vector<double> coarseValues(const Field& field, ScaleKind xScale, const Lim
     const double most = affordable(*field.program, field.intervals, operations, stop);
     const int last = std::min(coarseFieldPoints, static_cast<int>(std::sqrt(std::min(most, 1e6))) - 1);
     if (last < 1) return {};
+    if (field.mesh && !field.inSpace && !field.hasCells) { // at its nodes
+        const std::vector<double> xs = thinned(field.mesh->x, mostNodesLookedAt),
+                                  ys = thinned(field.mesh->y, mostNodesLookedAt);
+        return sizesAt(field.tint ? *field.tint : *field.program, xs, ys, stop);
+    }
     const auto points = [&](std::size_t k) {
         std::vector<double> some;
+        if (field.grids[k].places && !field.inSpace) {
+            const Limits& shown = k == 0 ? x : y;
+            for (const double place : gridPoints(field.intervals[k], field.grids[k], field.variables[k]).points) {
+                if (place >= shown.low && place <= shown.high) some.push_back(place);
+            }
+            return thinned(std::move(some), mostPlacesLookedAt);
+        }
         const ScaleKind scale = k == 0 ? xScale : yScale;
         const auto shown = shownPart(field.intervals[k], scale, k == 0 ? x : y);
         if (!shown) return some;
@@ -320,7 +363,7 @@ std::vector<double> coarseValues(const Field& field, ScaleKind xScale, const Lim
         values = look.values.back();
         return values;
     }
-    const FieldSamples look = sampleMeshgrid(*field.program, points(0), points(1), stop);
+    const FieldSamples look = sampleMeshgrid(field.tint ? *field.tint : *field.program, points(0), points(1), stop);
     for (std::size_t i = 0; i < look.pointCount(); ++i) values.push_back(look.sizeAt(i));
     return values;
 }

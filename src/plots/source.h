@@ -37,9 +37,12 @@ struct Field {
     std::array<std::string, 2> variables;   ///< to the right, upwards
     std::array<Interval, 2> intervals;
     std::array<Grid, 2> grids;
-    bool isMargin = false;                         ///< only where it is zero matters
-    bool inSpace = false;                          ///< it is a surface: values are heights, or a vector is its places
-    std::shared_ptr<const Program> tint = nullptr; ///< of a surface whose colours show another function; else null
+    bool isMargin = false; ///< only where it is zero matters
+    bool inSpace = false;  ///< it is a surface: values are heights, or a vector is its places
+    std::shared_ptr<const Program> tint =
+        nullptr; ///< of a surface or vectors whose colours show another function; else null
+    std::shared_ptr<const ElementMesh> mesh = nullptr; ///< that it was measured on, and is looked at on; else null
+    bool hasCells = false; ///< it was measured, and is constant within the cells of its grid or its elements
 
     /// Whether its variables are no coordinates: a vector gives the places of a surface.
     bool isParametric() const { return inSpace && program->outputs.size() == 3; }

@@ -1,5 +1,6 @@
 // Lines along which a vector over two variables runs.
 #include "drawing/arrow_head.h"
+#include "drawing/colours.h"
 #include "drawing/nearness.h"
 #include "formula/columns.h"
 #include "formula/text.h"
@@ -10,6 +11,7 @@
 #include "sampling/streamlines.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <map>
 
@@ -44,9 +46,32 @@ const Setting headEverySetting{.key = "head every",
                                .greatest = 1000,
                                .step = 5};
 
-const Setting* const settings[] = {&throughSetting,    &spacingSetting,       &headEverySetting,
-                                   &headLengthSetting, &vectorColoursSetting, &colourSetting,
-                                   &widthSetting,      &patternSetting,       &opacitySetting};
+const Setting dotEverySetting{.key = "dot every",
+                              .label = "dot every",
+                              .meaning =
+                                  "positions of a particle at equal times, from where the line was begun: so much "
+                                  "time between them, if the vector is a velocity; 0: none",
+                              .type = SettingType::Number,
+                              .usual = 0.0,
+                              .least = 0,
+                              .greatest = 1e300,
+                              .step = 0.1,
+                              .isStyle = false};
+
+const Setting dotSizeSetting{.key = "dot size",
+                             .label = "dot size",
+                             .meaning = "across",
+                             .type = SettingType::Number,
+                             .usual = 1.0,
+                             .unit = "mm",
+                             .least = 0,
+                             .greatest = 20,
+                             .step = 0.1};
+
+const Setting* const settings[] = {&throughSetting,       &spacingSetting,    &dotEverySetting,
+                                   &headEverySetting,     &headLengthSetting, &colouredByOtherSetting,
+                                   &vectorColoursSetting, &colourSetting,     &widthSetting,
+                                   &patternSetting,       &dotSizeSetting,    &opacitySetting};
 
 /// The field's direction on a panel whose upper left corner is (0, 0).
 Direction directionOn(const Field& field, const Frame& frame) {
@@ -94,6 +119,76 @@ std::vector<Streamline> linesOf(const Drawn& drawn, const Frame& frame) {
     return lines;
 }
 
+/// A place on a line, and when a particle is there.
+struct Passed {
+    double time = 0; ///< from where the line was begun on: negative before; infinite beyond a place of rest
+    PlaceInMm at{};
+    bool isPoint = false; ///< it is one of the line's points
+};
+
+/// Places along a line at most a quarter of a millimetre apart.
+/// Method: between them the time is integrated by Gauss's rule of three points.
+std::vector<Passed> passedBy(const Streamline& line, const Field& field, const Frame& frame) {
+    static constexpr std::array<double, 3> nodes{0.1127016653792583, 0.5, 0.8872983346207417};
+    static constexpr std::array<double, 3> weights{5.0 / 18, 8.0 / 18, 5.0 / 18};
+    constexpr double longest = 0.25;
+    std::vector<Passed> passed;
+    std::vector<double> lengths, xs, ys;
+    for (std::size_t i = 0; i < line.points.size(); ++i) {
+        if (i > 0) {
+            const PlaceInMm &a = line.points[i - 1], &b = line.points[i];
+            const double length = std::hypot(b[0] - a[0], b[1] - a[1]),
+                         parts = std::max(1.0, std::ceil(length / longest));
+            const auto along = [&](double t) { return PlaceInMm{a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])}; };
+            for (double part = 0; part < parts; ++part) {
+                for (const double node : nodes) {
+                    const PlaceInMm at = along((part + node) / parts);
+                    xs.push_back(frame.xAt(frame.rect.x + at[0]));
+                    ys.push_back(frame.yAt(frame.rect.y + at[1]));
+                }
+                lengths.push_back(length / parts);
+                if (part + 1 < parts) passed.push_back({0, along((part + 1) / parts), false});
+            }
+        }
+        passed.push_back({0, line.points[i], true});
+    }
+    const std::vector<VectorAt> vectors = vectorsAt(field, frame, std::move(xs), std::move(ys));
+    double time = 0, begun = 0;
+    std::size_t point = 0;
+    for (std::size_t i = 0; i < passed.size(); ++i) {
+        for (std::size_t k = 0; k < 3 && i > 0; ++k) {
+            const VectorAt& each = vectors[3 * (i - 1) + k];
+            const Point scale = millimetresPerUnit(frame, each.x, each.y);
+            time += weights[k] * lengths[i - 1] / std::hypot(each.u * scale.x, each.v * scale.y);
+        }
+        passed[i].time = time;
+        if (passed[i].isPoint && point++ == line.start) begun = time;
+    }
+    for (Passed& each : passed) each.time -= begun;
+    return passed;
+}
+
+/// Where a particle is at multiples of a time.
+std::vector<Point> dotsOf(const Streamline& line, const Field& field, const Frame& frame, double every) {
+    constexpr std::size_t most = 10'000; // near a place of rest there is no end of them
+    const std::vector<Passed> passed = passedBy(line, field, frame);
+    std::vector<Point> dots;
+    // A line that is closed ends where it began, but for rounding: there is one dot.
+    const double end = line.isClosed() ? (1 - 1e-3) * passed.back().time : HUGE_VAL;
+    for (std::size_t i = 0; i + 1 < passed.size(); ++i) {
+        const auto& [from, a, aIsPoint] = passed[i];
+        const auto& [to, b, bIsPoint] = passed[i + 1];
+        if (!std::isfinite(from) || !std::isfinite(to) || !(to > from)) continue;
+        const bool isLast = i + 2 == passed.size() && !line.isClosed();
+        for (double k = std::ceil(from / every); k * every < to || (isLast && k * every == to); ++k) {
+            if (dots.size() >= most || k * every > end) return dots;
+            const double t = (k * every - from) / (to - from);
+            dots.push_back({frame.rect.x + a[0] + t * (b[0] - a[0]), frame.rect.y + a[1] + t * (b[1] - a[1])});
+        }
+    }
+    return dots;
+}
+
 std::vector<Point> onPanel(const Streamline& line, const Frame& frame) {
     std::vector<Point> points;
     for (const PlaceInMm& p : line.points) points.push_back({frame.rect.x + p[0], frame.rect.y + p[1]});
@@ -111,7 +206,7 @@ void drawByLength(const std::vector<Point>& line, const Drawn& drawn, const Fram
     pen.roundEnds = true; // where two colours meet there is no gap
     std::vector<Point> stretch;
     for (std::size_t i = 0; i + 1 < line.size(); ++i) {
-        const Colour colour = colourOfLength(drawn, frame, (vectors[i].length() + vectors[i + 1].length()) / 2);
+        const Colour colour = colourOfShown(drawn, frame, (vectors[i].shown + vectors[i + 1].shown) / 2);
         if (!stretch.empty() && colour != pen.colour) {
             canvas.stroke({stretch}, pen);
             stretch.clear();
@@ -142,9 +237,9 @@ void drawHeads(const std::vector<Point>& line, const Drawn& drawn, const Frame& 
             // The head's middle stands on the line, in the direction that the line has there.
             const Point tip{middle.x + 0.5 * size * (b.x - a.x) / chord, middle.y + 0.5 * size * (b.y - a.y) / chord};
             Colour colour = drawn.colour;
-            if (showsLengthByColour(drawn)) {
+            if (showsByColour(drawn)) {
                 const auto at = vectorsAt(*fieldOf(drawn), frame, {frame.xAt(middle.x)}, {frame.yAt(middle.y)});
-                colour = colourOfLength(drawn, frame, at[0].length());
+                colour = colourOfShown(drawn, frame, at[0].shown);
             }
             canvas.fill({arrowHead(tip, a, size)}, {colour, opacityOf(drawn)});
         }
@@ -158,11 +253,17 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     for (const Streamline& line : lines) all.push_back(onPanel(line, frame));
     Pen pen = penOf(drawn);
     pen.roundEnds = false;
-    if (!showsLengthByColour(drawn)) canvas.stroke(all, pen);
+    if (!showsByColour(drawn)) canvas.stroke(all, pen);
     for (const auto& line : all) {
-        if (showsLengthByColour(drawn)) drawByLength(line, drawn, frame, pen, canvas);
+        if (showsByColour(drawn)) drawByLength(line, drawn, frame, pen, canvas);
         drawHeads(line, drawn, frame, canvas);
     }
+    const double every = number(drawn.settings, dotEverySetting);
+    if (!(every > 0)) return;
+    const Paint paint{drawn.colour, opacityOf(drawn)};
+    for (const Streamline& line : lines)
+        canvas.marks(dotsOf(line, *fieldOf(drawn), frame, every), {circle(number(drawn.settings, dotSizeSetting) / 2)},
+                     &paint, nullptr);
 }
 
 Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
@@ -187,23 +288,27 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
     return reading;
 }
 
-/// The points of every line.
+/// The points of every line, and when a particle is there.
 SampleTable table(const Drawn& drawn, const Frame& frame) {
     struct Row {
-        double line, x, y;
+        double line, time, x, y;
     };
     auto rows = std::make_shared<std::vector<Row>>();
     double number = 0;
     for (const Streamline& line : linesOf(drawn, frame)) {
         ++number;
-        for (const Point& p : onPanel(line, frame)) rows->push_back({number, frame.xAt(p.x), frame.yAt(p.y)});
+        for (const Passed& each : passedBy(line, *fieldOf(drawn), frame)) {
+            if (each.isPoint)
+                rows->push_back(
+                    {number, each.time, frame.xAt(frame.rect.x + each.at[0]), frame.yAt(frame.rect.y + each.at[1])});
+        }
     }
     SampleTable table;
-    table.columns = table.names = {"line", "x", "y"};
+    table.columns = table.names = {"line", "time", "x", "y"};
     table.rows = rows->size();
     table.number = [rows](std::size_t row, std::size_t column) {
         const Row& each = (*rows)[row];
-        return column == 0 ? each.line : column == 1 ? each.x : each.y;
+        return column == 0 ? each.line : column == 1 ? each.time : column == 2 ? each.x : each.y;
     };
     return table;
 }
@@ -278,7 +383,7 @@ const PlotKind streamlinesKind{.name = "streamlines",
                                .trace = traceVectors,
                                .draw = draw,
                                .swatch = swatch,
-                               .usesColours = showsLengthByColour,
+                               .usesColours = showsByColour,
                                .tell = tell,
                                .table = table,
                                .report = report,

@@ -93,25 +93,7 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
     } else {
         reading.words.upright = reading.words.colour;
     }
-    if (const std::string by = text(plot.settings, colouredBySetting); !by.empty()) {
-        Plot other = plot;
-        other.of = by;
-        const Plotted tint = readPlotted(context.page, by, 2);
-        const Compiled compiled =
-            tint.expression ? compile(context.page, tint.expression, field.variables) : Compiled{};
-        if (!compiled.program || compiled.program->outputs.size() != 1) {
-            Problem problem = !tint.problems.empty()       ? tint.problems.front()
-                              : !compiled.problems.empty() ? compiled.problems.front()
-                                                           : Problem{-1, 1, 1, "This is a vector.", "write one number"};
-            problem.line = -1;
-            problem.sentence = "“coloured by”: " + problem.sentence;
-            reading.problems = {problem};
-            reading.drawn.clear();
-            return reading;
-        }
-        field.tint = compiled.program;
-        reading.words.colour = functionWord(context.page, tint.expression, ScaleWord::Rank::Function);
-    }
+    if (!readTint(reading, context, plot, colouredBySetting, field)) return reading;
     drawn.parts[0].source = std::make_shared<const Source>(std::move(field));
     return reading;
 }

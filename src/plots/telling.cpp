@@ -204,7 +204,11 @@ std::string summary(const Field& field, const FieldSamples& samples, const Effor
     const bool adaptive = isAdaptive(field.grids[0]) && isAdaptive(field.grids[1]);
     if (!samples.isMesh())
         return std::to_string(samples.columns.size()) + " × " + std::to_string(samples.rows.size()) +
-               (adaptive ? " points, evenly spread" : " points of the grid");
+               (adaptive                ? " points, evenly spread"
+                : field.grids[0].places ? " points, where it was measured"
+                                        : " points of the grid");
+    if (field.mesh && samples.pointCount() == field.mesh->x.size())
+        return counted(field.mesh->x.size(), "node") + ", " + counted(field.mesh->elements.size(), "element");
     return std::to_string(samples.pointCount()) + " points, " + std::to_string(samples.triangles.size()) +
            " triangles to " + roundedNumber(samplingTolerance(field, effort.tolerance), 6) + " mm, " +
            std::to_string(samples.evaluations) + " evaluations";

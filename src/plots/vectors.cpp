@@ -29,6 +29,14 @@ const Setting vectorColoursSetting{.key = "colours",
                                    .usual = std::string("one"),
                                    .words = colourWords};
 
+const Setting colouredByOtherSetting{.key = "coloured by",
+                                     .label = "coloured by",
+                                     .meaning = "another function of both variables whose value colours show",
+                                     .type = SettingType::Formula,
+                                     .usual = std::string(),
+                                     .isStyle = false,
+                                     .rare = true};
+
 const Setting headLengthSetting{.key = "head",
                                 .label = "head",
                                 .meaning = "length of an arrow's head, at most half the arrow",
@@ -52,10 +60,14 @@ std::vector<VectorAt> vectorsAt(const Field& field, const Frame& frame, std::vec
     const double* const in[] = {xs.data(), ys.data()};
     double* const out[] = {u.data(), v.data()};
     evaluateInParallel(*field.program, in, out, xs.size());
+    std::vector<double> other(field.tint ? xs.size() : 0);
+    double* const shown[] = {other.data()};
+    if (field.tint) evaluateInParallel(*field.tint, in, shown, xs.size());
     std::vector<VectorAt> all(xs.size());
     for (std::size_t i = 0; i < xs.size(); ++i) {
         VectorAt& each = all[i];
-        each = {xs[i], ys[i], u[i], v[i], frame.onSheet(xs[i], ys[i]), {}};
+        each = {xs[i], ys[i], u[i], v[i], field.tint ? other[i] : std::hypot(u[i], v[i]), frame.onSheet(xs[i], ys[i]),
+                {}};
         if (!each.isDefined()) continue;
         const Point scale = millimetresPerUnit(frame, xs[i], ys[i]);
         const double right = u[i] * scale.x, down = v[i] * scale.y, far = std::hypot(right, down);
@@ -77,8 +89,12 @@ Reading readVectors(const ReadingContext& context, const Plot& plot, const Plott
         const std::string& unit = reading.words.colour.unit;
         drawn.words = unit == "1" ? "" : unit; // of the key
     }
-    // The scale of colours is not theirs unless they show their lengths by it.
-    if (word(plot.settings, vectorColoursSetting) == 0) reading.words.colour = {};
+    if (reading.drawn.empty()) return reading;
+    Field field = *fieldOf(reading.drawn[0]);
+    if (!readTint(reading, context, plot, colouredByOtherSetting, field)) return reading;
+    // The scale of colours is not theirs unless they show their lengths, or another function, by it.
+    if (word(plot.settings, vectorColoursSetting) == 0 && !field.tint) reading.words.colour = {};
+    reading.drawn[0].parts[0].source = std::make_shared<const Source>(std::move(field));
     return reading;
 }
 
@@ -103,10 +119,12 @@ bool isVectorOverTwo(const Signature& signature) {
     return signature.variables == 2 && signature.components == 2 && !signature.columns;
 }
 
-bool showsLengthByColour(const Drawn& drawn) { return word(drawn.settings, vectorColoursSetting) == 1; }
+bool showsByColour(const Drawn& drawn) {
+    return word(drawn.settings, vectorColoursSetting) == 1 || !text(drawn.settings, colouredByOtherSetting).empty();
+}
 
-Colour colourOfLength(const Drawn& drawn, const Frame& frame, double length) {
-    return showsLengthByColour(drawn) ? frame.shades.of(length, frame.colour).value_or(drawn.colour) : drawn.colour;
+Colour colourOfShown(const Drawn& drawn, const Frame& frame, double shown) {
+    return showsByColour(drawn) ? frame.shades.of(shown, frame.colour).value_or(drawn.colour) : drawn.colour;
 }
 
 } // namespace coulter

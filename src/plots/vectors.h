@@ -9,6 +9,7 @@ namespace coulter {
 struct VectorAt {
     double x = 0, y = 0; ///< the place
     double u = 0, v = 0; ///< the vector's components
+    double shown = 0;    ///< what colours show: its length, or the value of another function
     Point at;            ///< the place, mm on the sheet
     Point along;         ///< its direction on the sheet, of length 1; (0, 0) where the vector is zero
     double length() const;
@@ -33,10 +34,11 @@ void traceVectors(const Drawn& drawn, const Limits& x, const Limits& y, std::vec
 /// Whether it is a vector of two components over two variables.
 bool isVectorOverTwo(const Signature& signature);
 
-extern const Setting vectorColoursSetting; ///< one colour, or by length
-bool showsLengthByColour(const Drawn& drawn);
-/// The colour of a vector of some length.
-Colour colourOfLength(const Drawn& drawn, const Frame& frame, double length);
+extern const Setting vectorColoursSetting;   ///< one colour, or by length
+extern const Setting colouredByOtherSetting; ///< another function whose value colours show
+bool showsByColour(const Drawn& drawn);
+/// The colour of what a vector shows by it.
+Colour colourOfShown(const Drawn& drawn, const Frame& frame, double shown);
 
 extern const Setting headLengthSetting; ///< of arrows, mm
 

@@ -87,6 +87,20 @@ GridPoints gridPoints(const Interval& interval, const Grid& grid, const std::str
             return refuse("The step of " + variable + " is " + shortestNumber(*grid.step) + "; it must be positive.");
         return stepped(interval, *grid.step, variable);
     }
+    if (grid.places) {
+        std::vector<double> inside;
+        for (const double place : *grid.places) {
+            const bool isIn = (interval.lowClosed ? place >= interval.low : place > interval.low) &&
+                              (interval.highClosed ? place <= interval.high : place < interval.high);
+            if (isIn) inside.push_back(place);
+        }
+        if (inside.empty())
+            return refuse("No place of the measured field lies in the interval of " + variable + ": it runs from " +
+                              roundedNumber(grid.places->front(), 6) + " to " + roundedNumber(grid.places->back(), 6) +
+                              ".",
+                          "give " + variable + " an interval there");
+        return {std::move(inside), {}};
+    }
     return {};
 }
 

@@ -1,5 +1,6 @@
 // The lines of a page as they are set. See formula_math.h.
 #include "formula/matrices.h"
+#include "formula/measured_field.h"
 #include "formula/text.h"
 #include "typeset/formula_parts.h"
 
@@ -171,6 +172,48 @@ std::vector<MathPtr> matrixTerms(const Line& line) {
 }
 
 /// “(t, s) from readings.csv”, then how many rows there are.
+/// Columns in brackets; null if one of them could not be read.
+MathPtr columnsMath(std::span<const ExprPtr> columns) {
+    std::vector<MathPtr> parts;
+    for (const ExprPtr& each : columns) {
+        if (!each) return nullptr;
+        if (!parts.empty()) parts.push_back(mathSymbol(",", MathClass::Punctuation));
+        parts.push_back(formulaMath(*each));
+    }
+    return mathFenced("(", mathRow(std::move(parts)), ")");
+}
+
+/// A function whose values are measured: what it stands between, or the file and how many numbers it has.
+MathPtr measuredMath(const Line& line, MathPtr head) {
+    std::vector<MathPtr> parts{std::move(head)};
+    appendWord(parts, line.interpolates ? "interpolates" : "from");
+    if (line.table.empty()) {
+        const std::size_t values = line.parameters.size() == 1 ? 2 : 3;
+        const std::span<const ExprPtr> all(line.arguments);
+        if (all.size() < values) return nullptr;
+        parts.push_back(columnsMath(all.first(values)));
+        if (all.size() > values) {
+            appendWord(parts, "on");
+            parts.push_back(columnsMath(all.subspan(values)));
+        }
+    } else {
+        parts.push_back(mathWord("“" + line.table + "”"));
+    }
+    if (std::ranges::find(parts, nullptr) != parts.end()) return nullptr;
+    if (!line.field) return mathRow(std::move(parts));
+    std::string size;
+    if (line.field->mesh()) {
+        size = std::to_string(line.field->mesh()->elements.size()) + " elements";
+    } else {
+        for (std::size_t k = 0; k < line.field->variables(); ++k)
+            size += (k == 0 ? "" : " × ") + std::to_string(line.field->places(k).size());
+    }
+    parts.push_back(mathWord(",", MathClass::Ordinary, Ink::Muted));
+    appendWord(parts, size);
+    appendUnit(parts, line.unit);
+    return mathRow(std::move(parts));
+}
+
 std::vector<MathPtr> tableTerms(const Line& line) {
     std::vector<MathPtr> head{namesMath(line)};
     appendWord(head, "from");
@@ -309,25 +352,14 @@ MathPtr lineMath(const Line& line) {
         return mathRow(std::move(parts));
     case LineKind::Matrix: return mathRow(matrixTerms(line));
     case LineKind::Function: {
-        if (!line.body && !line.interpolates) return nullptr;
+        if (!line.body && !line.isMeasured()) return nullptr;
         std::vector<MathPtr> parameters;
         for (const std::string& parameter : line.parameters) {
             if (!parameters.empty()) parameters.push_back(mathSymbol(",", MathClass::Punctuation));
             parameters.push_back(nameMath(parameter));
         }
         MathPtr head = applicationMath(nameMath(line.name), mathRow(std::move(parameters)));
-        if (line.interpolates) {
-            std::vector<MathPtr> columns;
-            for (const ExprPtr& each : line.arguments) {
-                if (!each) return nullptr;
-                if (!columns.empty()) columns.push_back(mathSymbol(",", MathClass::Punctuation));
-                columns.push_back(formulaMath(*each));
-            }
-            parts = {head};
-            appendWord(parts, "interpolates");
-            parts.push_back(mathFenced("(", mathRow(std::move(columns)), ")"));
-            return mathRow(std::move(parts));
-        }
+        if (line.isMeasured()) return measuredMath(line, std::move(head));
         return mathRow({head, mathSymbol("=", MathClass::Relation), formulaMath(*line.body)});
     }
     case LineKind::Period: {

@@ -146,7 +146,8 @@ TEST_CASE("streamlines run through the places that are asked for, on the sheet")
     REQUIRE(table.rows > 10);
     double worst = 0;
     for (std::size_t i = 0; i < table.rows; ++i) { // y = (x − 2)² + 1
-        const double x = table.number(i, 1), y = table.number(i, 2);
+        const double x = table.number(i, 2), y = table.number(i, 3);
+        CHECK(table.number(i, 1) == Approx(x - 2).margin(2e-3)); // the time since the start, at a speed of 1
         const Point is = frame.onSheet(x, y), meant = frame.onSheet(x, (x - 2) * (x - 2) + 1);
         // Across the line, which is steep.
         const Point slope = millimetresPerUnit(frame, x, y);
@@ -177,6 +178,86 @@ TEST_CASE("a direction on logarithmic and reversed scales is that of the curve t
         const SampleTable table = tableOf(figure.panels[0].drawn[0], figure.panels[0].frame());
         REQUIRE(table.rows > 1);
         for (std::size_t i = 0; i < table.rows; ++i) // y = x²
-            CHECK(table.number(i, 2) == Approx(table.number(i, 1) * table.number(i, 1)).epsilon(1e-3));
+            CHECK(table.number(i, 3) == Approx(table.number(i, 2) * table.number(i, 2)).epsilon(1e-3));
     }
+}
+
+TEST_CASE("dots stand where a particle is at equal times, from where its line was begun") {
+    const auto dots = [](const std::string& field, const std::string& through, double every, const std::string& x,
+                         const std::string& y) {
+        Document d = document({"v(x, y) = " + field, "x in " + x, "y in " + y}, {});
+        d.panels[0].plots = {plotOf("v(x, y)", "streamlines")};
+        d.panels[0].plots[0].settings["through"] = through;
+        d.panels[0].plots[0].settings["dot every"] = every;
+        d.panels[0].plots[0].settings["head every"] = 0.0;
+        const Figure figure = drawFigure(d);
+        std::vector<Point> places;
+        for (const FillItem* item : drawn<FillItem>(figure)) {
+            for (const auto& polygon : item->polygons) { // circles
+                Point middle;
+                for (const Point& p : polygon) {
+                    middle.x += p.x / static_cast<double>(polygon.size());
+                    middle.y += p.y / static_cast<double>(polygon.size());
+                }
+                places.push_back(middle);
+            }
+        }
+        return std::pair{places, figure.panels[0].frame()};
+    };
+    const auto nearest = [](const std::vector<Point>& places, const Point& to) {
+        double least = HUGE_VAL;
+        for (const Point& p : places) least = std::min(least, std::hypot(p.x - to.x, p.y - to.y));
+        return least;
+    };
+    SECTION("a rotation comes round in 2 pi") {
+        const auto [places, frame] = dots("(-y, x)", "(1, 0)", 2 * 3.141592653589793 / 12, "[-2, 2]", "[-2, 2]");
+        CHECK(places.size() == 12);
+        for (int k = 0; k < 12; ++k) {
+            const double angle = 3.141592653589793 * k / 6;
+            CHECK(nearest(places, frame.onSheet(std::cos(angle), std::sin(angle))) < 0.03); // the chords keep 0.02
+        }
+    }
+    SECTION("a saddle is left as exponentials have it, and the past is there, too") {
+        const auto [places, frame] = dots("(x, -y)", "(0.5, 0.5)", 0.25, "[0.1, 2]", "[0.1, 2]");
+        CHECK(places.size() == 11); // ln 4 either way
+        for (int k = -5; k <= 5; ++k)
+            CHECK(nearest(places, frame.onSheet(0.5 * std::exp(0.25 * k), 0.5 * std::exp(-0.25 * k))) < 0.02);
+    }
+    SECTION("towards a place of rest there is no end of them") {
+        const auto [places, frame] = dots("(-x, -y)", "(1, 1)", 0.5, "[-2, 2]", "[-2, 2]");
+        CHECK(places.size() > 10);
+        CHECK(places.size() <= 10'000);
+        for (int k = 0; k < 6; ++k)
+            CHECK(nearest(places, frame.onSheet(std::exp(-0.5 * k), std::exp(-0.5 * k))) < 0.02);
+    }
+    SECTION("none unless they are asked for") { CHECK(dots("(1, 0)", "(1, 1)", 0, "[0, 2]", "[0, 2]").first.empty()); }
+}
+
+TEST_CASE("arrows and streamlines show another function by their colours, with its scale") {
+    for (const char* kind : {"arrows", "streamlines"}) {
+        Document d = vectors("(1, 0)", kind);
+        d.panels[0].plots[0].settings["coloured by"] = std::string("100 x");
+        const Figure figure = drawFigure(d);
+        REQUIRE(figure.panels[0].problems[0].empty());
+        CHECK(figure.panels[0].frame().colour.high >= 990);
+        CHECK(figure.panels[0].frame().colour.low <= 10);
+        d.panels[0].plots[0].settings["coloured by"] = std::string("(x, y)");
+        CHECK(drawFigure(d).panels[0].problems[0][0].sentence.find("“coloured by”") != std::string::npos);
+    }
+}
+
+TEST_CASE("at the grid of a mesh arrows stand in the middles of its elements") {
+    Document d = document({"X = {0, 10, 10, 0}", "Y = {0, 0, 5, 5}", "H = {0, 10, 10, 0}", "a = {1, 1}", "b = {2, 3}",
+                           "c = {3, 4}", "h(x, y) interpolates (X, Y, H) on (a, b, c)", "x in [0, 10]", "y in [0, 5]"},
+                          {});
+    d.panels[0].plots = {plotOf("grad h(x, y)", "arrows")};
+    d.panels[0].plots[0].settings["stand"] = std::string("at the grid");
+    const Figure figure = drawFigure(d);
+    REQUIRE(figure.panels[0].problems[0].empty());
+    const SampleTable table = tableOf(figure.panels[0].drawn[0], figure.panels[0].frame());
+    REQUIRE(table.rows == 2);
+    CHECK(table.number(0, 0) == Approx(20.0 / 3));
+    CHECK(table.number(0, 1) == Approx(5.0 / 3));
+    CHECK(table.number(0, 2) == Approx(1));
+    CHECK(table.number(0, 3) == Approx(0).margin(1e-12));
 }

@@ -81,6 +81,7 @@ Document showing(const PlotKind& kind, const Setting& setting) {
     if (name == "contours" && key == "colour") also("labels", std::string("none"));
     if (name == "arrows" && key == "stand") document.page[3] = "x in [-3, 3], count 5";
     if (name == "arrows" && key == "apart") also("mm per unit", 2.5);
+    if (key == "dot size") also("dot every", 0.5);
     if (key == "parts") also("estimate", std::string("trapezoids"));
     if (key == "colour below") also("to", std::string("1"));
     return document;

@@ -125,7 +125,6 @@ void field() {
     driver.window().open("demos/core-slice/core-slice.coulter");
     driver.settle();
     selectDrawn(driver, 0);
-    driver.find<QCheckBox>("setting-mesh")->click();
     driver.settle();
     keep(driver, "field");
 }

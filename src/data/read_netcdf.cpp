@@ -1,0 +1,379 @@
+#include "data/read_netcdf.h"
+
+#include "data/netcdf_header.h"
+#include "data/read_file.h"
+#include "formula/columns.h"
+#include "formula/measured_grid.h"
+#include "formula/text.h"
+#include "formula/units.h"
+
+#include <algorithm>
+#include <cmath>
+#include <mutex>
+#include <netcdf.h>
+#include <optional>
+
+namespace coulter {
+namespace {
+
+/// Why a file could not be read on; never leaves this file.
+struct Trouble {
+    std::string sentence, way;
+};
+void check(int status) {
+    if (status == NC_NOERR) return;
+    if (status == NC_ENOMEM) throw Trouble{"There is not enough memory to read it.", ""};
+    throw Trouble{
+        "The file is damaged, or of a kind of netCDF that is not known: " + std::string(nc_strerror(status)) + ".", ""};
+}
+
+constexpr std::size_t mostDirections = 3, mostVariables = 10'000;
+
+class File {
+public:
+    explicit File(const std::filesystem::path& path) { check(nc_open(path.c_str(), NC_NOWRITE, &id_)); }
+    ~File() { nc_close(id_); }
+    File(const File&) = delete;
+    File& operator=(const File&) = delete;
+
+    struct Dimension {
+        std::string name;
+        std::size_t length = 0;
+    };
+    struct Variable {
+        int id = 0;
+        std::string name;
+        nc_type type = NC_NAT;
+        std::vector<int> dimensions; ///< the first runs slowest
+        bool isNumeric() const { return type != NC_CHAR && type != NC_STRING && type <= NC_MAX_ATOMIC_TYPE; }
+    };
+
+    std::vector<Variable> variables() const {
+        int count = 0;
+        check(nc_inq_nvars(id_, &count));
+        if (static_cast<std::size_t>(std::max(0, count)) > mostVariables)
+            throw Trouble{"It has more than 10000 variables.", "take a part of it"};
+        std::vector<Variable> all;
+        for (int i = 0; i < count; ++i) {
+            Variable variable{i, {}, NC_NAT, {}};
+            char name[NC_MAX_NAME + 1] = {};
+            int dimensions = 0;
+            check(nc_inq_varname(id_, i, name));
+            check(nc_inq_vartype(id_, i, &variable.type));
+            check(nc_inq_varndims(id_, i, &dimensions));
+            if (dimensions < 0 || dimensions > NC_MAX_VAR_DIMS) throw Trouble{"The file is damaged.", ""};
+            variable.name = name;
+            variable.dimensions.resize(static_cast<std::size_t>(dimensions));
+            if (dimensions > 0) check(nc_inq_vardimid(id_, i, variable.dimensions.data()));
+            all.push_back(std::move(variable));
+        }
+        return all;
+    }
+    Dimension dimension(int id) const {
+        char name[NC_MAX_NAME + 1] = {};
+        Dimension found;
+        check(nc_inq_dim(id_, id, name, &found.length));
+        found.name = name;
+        return found;
+    }
+
+    std::string text(const Variable& variable, const char* attribute) const {
+        nc_type type = NC_NAT;
+        std::size_t length = 0;
+        if (nc_inq_att(id_, variable.id, attribute, &type, &length) != NC_NOERR || length == 0) return "";
+        constexpr std::size_t longest = 1000;
+        if (type == NC_STRING && length == 1) {
+            char* one = nullptr;
+            if (nc_get_att_string(id_, variable.id, attribute, &one) != NC_NOERR || !one) return "";
+            std::string text(one);
+            nc_free_string(1, &one);
+            return text.substr(0, longest);
+        }
+        if (type != NC_CHAR || length > longest) return "";
+        std::string text(length, '\0');
+        if (nc_get_att_text(id_, variable.id, attribute, text.data()) != NC_NOERR) return "";
+        return text.substr(0, text.find('\0'));
+    }
+    std::vector<double> numbers(const Variable& variable, const char* attribute) const {
+        nc_type type = NC_NAT;
+        std::size_t length = 0;
+        if (nc_inq_att(id_, variable.id, attribute, &type, &length) != NC_NOERR) return {};
+        if (type == NC_CHAR || type == NC_STRING || type > NC_MAX_ATOMIC_TYPE || length > 100) return {};
+        std::vector<double> found(length);
+        if (nc_get_att_double(id_, variable.id, attribute, found.data()) != NC_NOERR) return {};
+        return found;
+    }
+
+    /// Its values as the conventions have them; NaN where one is missing.
+    std::vector<double> values(const Variable& variable) const {
+        double count = 1;
+        for (const int id : variable.dimensions) count *= static_cast<double>(dimension(id).length);
+        if (count > mostNumbersOfPage)
+            throw Trouble{"“" + variable.name + "” has " + roundedNumber(count, 3) + " numbers, and a page holds " +
+                              roundedNumber(mostNumbersOfPage, 3) + ".",
+                          "take a part of it"};
+        std::vector<double> all(static_cast<std::size_t>(count));
+        if (all.empty()) return all;
+        check(nc_get_var_double(id_, variable.id, all.data()));
+        std::vector<double> missing = numbers(variable, "missing_value");
+        const std::vector<double> fill = numbers(variable, "_FillValue");
+        missing.insert(missing.end(), fill.begin(), fill.end());
+        if (fill.empty()) {
+            if (variable.type == NC_DOUBLE || variable.type == NC_FLOAT) missing.push_back(NC_FILL_DOUBLE);
+            if (variable.type == NC_INT) missing.push_back(NC_FILL_INT);
+            if (variable.type == NC_SHORT) missing.push_back(NC_FILL_SHORT);
+        }
+        Limits valid{-HUGE_VAL, HUGE_VAL};
+        if (const auto range = numbers(variable, "valid_range"); range.size() == 2) valid = {range[0], range[1]};
+        if (const auto low = numbers(variable, "valid_min"); low.size() == 1) valid.low = low[0];
+        if (const auto high = numbers(variable, "valid_max"); high.size() == 1) valid.high = high[0];
+        const auto scale = numbers(variable, "scale_factor"), offset = numbers(variable, "add_offset");
+        for (double& value : all) {
+            const bool counts = std::isfinite(value) && value >= valid.low && value <= valid.high &&
+                                std::ranges::find(missing, value) == missing.end();
+            if (!counts) value = std::nan("");
+            if (scale.size() == 1) value *= scale[0];
+            if (offset.size() == 1) value += offset[0];
+        }
+        return all;
+    }
+
+private:
+    struct Limits {
+        double low, high;
+    };
+    int id_ = 0;
+};
+
+struct Words {
+    std::string unit, meaning;
+};
+Words wordsOf(const File& file, const File::Variable& variable) {
+    Words words{file.text(variable, "units"), file.text(variable, "long_name")};
+    if (words.meaning.empty()) words.meaning = file.text(variable, "standard_name");
+    std::ranges::replace(words.meaning, '_', ' ');
+    // "days since 2021-03-01" counts days, from a day that is told.
+    if (const std::size_t since = words.unit.find(" since "); since != std::string::npos) {
+        words.meaning += (words.meaning.empty() ? "" : " ") + words.unit.substr(since + 1);
+        words.unit = words.unit.substr(0, since);
+    }
+    if (!words.unit.empty() && !isUnit(words.unit)) words.unit.clear();
+    return words;
+}
+
+std::string listed(const std::vector<const File::Variable*>& variables) {
+    constexpr std::size_t most = 12;
+    std::string text;
+    for (std::size_t i = 0; i < std::min(most, variables.size()); ++i)
+        text += (text.empty() ? "" : ", ") + variables[i]->name;
+    return variables.size() > most ? text + ", …" : text;
+}
+
+const File::Variable* named(const std::vector<File::Variable>& all, const std::string& name) {
+    const auto at = std::ranges::find(all, name, &File::Variable::name);
+    return at == all.end() ? nullptr : &*at;
+}
+
+/// The dimensions of a variable that hold more than one place; all of them if none does.
+std::vector<int> directionsOf(const File& file, const File::Variable& variable) {
+    std::vector<int> kept;
+    for (const int id : variable.dimensions) {
+        if (file.dimension(id).length > 1) kept.push_back(id);
+    }
+    return kept;
+}
+
+DataAxis axisOf(const File& file, const std::vector<File::Variable>& all, int id) {
+    const File::Dimension dimension = file.dimension(id);
+    DataAxis axis;
+    axis.name = dimension.name;
+    const File::Variable* coordinate = named(all, dimension.name);
+    if (!coordinate || !coordinate->isNumeric() || coordinate->dimensions != std::vector<int>{id}) {
+        axis.isCounted = true;
+        axis.places = evenPlaces(dimension.length, 0, 1);
+        return axis;
+    }
+    const Words words = wordsOf(file, *coordinate);
+    axis.unit = words.unit;
+    axis.meaning = words.meaning;
+    axis.places = std::make_shared<const std::vector<double>>(file.values(*coordinate));
+    return axis;
+}
+
+/// Turns a direction round if its places descend.
+void ascend(std::vector<double>& values, std::vector<DataAxis>& axes, std::size_t k) {
+    std::vector<double> places = *axes[k].places;
+    const bool descends = places.size() > 1 && places.front() > places.back();
+    if (descends) std::ranges::reverse(places);
+    if (!std::ranges::all_of(places, [](double place) { return std::isfinite(place); }) ||
+        std::ranges::adjacent_find(places, std::greater_equal<>{}) != places.end())
+        throw Trouble{"The places along “" + axes[k].name + "” neither ascend nor descend throughout.", ""};
+    if (!descends) return;
+    axes[k].places = std::make_shared<const std::vector<double>>(std::move(places));
+    std::size_t step = 1;
+    for (std::size_t j = 0; j < k; ++j) step *= axes[j].places->size();
+    const std::size_t n = axes[k].places->size();
+    for (std::size_t begin = 0; begin < values.size(); begin += step * n) {
+        for (std::size_t i = 0; i < n / 2; ++i) {
+            const auto at = [&](std::size_t place) {
+                return values.begin() + static_cast<std::ptrdiff_t>(begin + place * step);
+            };
+            std::swap_ranges(at(i), at(i) + static_cast<std::ptrdiff_t>(step), at(n - 1 - i));
+        }
+    }
+}
+
+DataTable gridOfVariable(const File& file, const std::vector<File::Variable>& all, const File::Variable& variable) {
+    std::vector<int> directions = directionsOf(file, variable);
+    if (directions.size() > mostDirections)
+        throw Trouble{"“" + variable.name + "” runs in " + std::to_string(directions.size()) +
+                          " directions, and three are read.",
+                      "take a part of it"};
+    DataTable table;
+    std::vector<double> values = file.values(variable);
+    std::ranges::reverse(directions);
+    for (const int id : directions) table.axes.push_back(axisOf(file, all, id));
+    for (std::size_t k = 0; k < table.axes.size(); ++k) ascend(values, table.axes, k);
+    const Words words = wordsOf(file, variable);
+    table.columns.push_back(
+        {variable.name, words.unit, words.meaning, std::make_shared<const std::vector<double>>(std::move(values))});
+    return table;
+}
+
+/// A field on the mesh that it names, by the UGRID conventions (1.0): triangles and quadrilaterals.
+DataTable meshOfVariable(const File& file, const std::vector<File::Variable>& all, const File::Variable& variable) {
+    const std::string topologyName = file.text(variable, "mesh");
+    const File::Variable* topology = named(all, topologyName);
+    if (!topology)
+        throw Trouble{"“" + variable.name + "” is on a mesh, “" + topologyName + "”, which is not there.", ""};
+    if (variable.dimensions.size() != 1)
+        throw Trouble{"“" + variable.name + "” has several numbers at each place of its mesh.", "take one of them"};
+    const std::string coordinates = file.text(*topology, "node_coordinates"),
+                      faces = file.text(*topology, "face_node_connectivity");
+    const std::size_t space = coordinates.find(' ');
+    const File::Variable* x = named(all, coordinates.substr(0, space));
+    const File::Variable* y = space == std::string::npos ? nullptr : named(all, coordinates.substr(space + 1));
+    const File::Variable* corners = named(all, faces);
+    if (!x || !y || !corners || !corners->isNumeric() || corners->dimensions.size() != 2)
+        throw Trouble{"“" + topologyName + "” has no nodes or no faces.",
+                      "a mesh names them by node_coordinates and face_node_connectivity"};
+    std::vector<double> nodes = file.values(*corners);
+    const std::size_t elements = file.dimension(corners->dimensions[0]).length,
+                      width = file.dimension(corners->dimensions[1]).length;
+    if (width < 3 || width > 4)
+        throw Trouble{"“" + faces + "” has " + std::to_string(width) +
+                          " nodes for each face; triangles and quadrilaterals are drawn.",
+                      ""};
+    const auto start = file.numbers(*corners, "start_index");
+    DataTable table;
+    auto mesh = std::make_shared<DataMesh>();
+    mesh->unit = wordsOf(file, *x).unit;
+    mesh->places = {std::make_shared<const std::vector<double>>(file.values(*x)),
+                    std::make_shared<const std::vector<double>>(file.values(*y))};
+    for (std::size_t k = 0; k < width; ++k) {
+        std::vector<double> column(elements);
+        for (std::size_t i = 0; i < elements; ++i) column[i] = nodes[i * width + k] - (start.empty() ? 0 : start[0]);
+        mesh->corners.push_back(std::make_shared<const std::vector<double>>(std::move(column)));
+    }
+    const Words words = wordsOf(file, variable);
+    std::vector<double> values = file.values(variable);
+    if (mesh->places[0]->size() != mesh->places[1]->size() ||
+        (values.size() != mesh->places[0]->size() && values.size() != elements))
+        throw Trouble{"“" + variable.name + "” has " + std::to_string(values.size()) + " numbers for " +
+                          std::to_string(mesh->places[0]->size()) + " nodes and " + std::to_string(elements) +
+                          " faces.",
+                      ""};
+    table.mesh = std::move(mesh);
+    table.columns.push_back(
+        {variable.name, words.unit, words.meaning, std::make_shared<const std::vector<double>>(std::move(values))});
+    return table;
+}
+
+/// All variables along one dimension as columns, its coordinate first.
+DataTable tableAlong(const File& file, const std::vector<const File::Variable*>& variables, int id) {
+    DataTable table;
+    const std::string along = file.dimension(id).name;
+    double numbers = 0;
+    const auto add = [&](const File::Variable& variable) {
+        numbers += static_cast<double>(file.dimension(id).length);
+        if (numbers > mostNumbersOfPage)
+            throw Trouble{"It has more than " + roundedNumber(mostNumbersOfPage, 3) + " numbers.", "take a part of it"};
+        const Words words = wordsOf(file, variable);
+        table.columns.push_back({variable.name, words.unit, words.meaning,
+                                 std::make_shared<const std::vector<double>>(file.values(variable))});
+    };
+    for (const bool coordinate : {true, false}) {
+        for (const File::Variable* each : variables) {
+            if (each->dimensions == std::vector<int>{id} && (each->name == along) == coordinate) add(*each);
+        }
+    }
+    return table;
+}
+
+/// @param offered  gets the names of all fields that there are, if there are several
+DataTable readOf(const File& file, const std::string& wanted, std::vector<std::string>& offered) {
+    const std::vector<File::Variable> all = file.variables();
+    std::vector<const File::Variable*> fields;
+    std::size_t most = 0;
+    for (const File::Variable& each : all) {
+        if (!each.isNumeric() || each.dimensions.empty()) continue;
+        fields.push_back(&each);
+        most = std::max(most, directionsOf(file, each).size());
+    }
+    if (fields.empty()) throw Trouble{"It has no variable with numbers.", ""};
+    // On meshes those that say so; else what has two directions or more.
+    std::vector<const File::Variable*> onMeshes;
+    std::ranges::copy_if(fields, std::back_inserter(onMeshes),
+                         [&](const File::Variable* each) { return !file.text(*each, "mesh").empty(); });
+    for (const File::Variable* each : onMeshes.empty() ? fields : onMeshes) {
+        if (!onMeshes.empty() || directionsOf(file, *each).size() > 1) offered.push_back(each->name);
+    }
+    if (offered.size() < 2) offered.clear();
+    if (!wanted.empty()) {
+        const auto at = std::ranges::find(fields, wanted, [](const File::Variable* each) { return each->name; });
+        if (at == fields.end())
+            throw Trouble{"It has no variable “" + wanted + "”; it has " + listed(fields) + ".", "name one of these"};
+        const File::Variable& variable = **at;
+        if (!file.text(variable, "mesh").empty()) return meshOfVariable(file, all, variable);
+        if (directionsOf(file, variable).empty()) throw Trouble{"“" + wanted + "” is a single number.", ""};
+        return gridOfVariable(file, all, variable);
+    }
+    if (onMeshes.size() == 1) return meshOfVariable(file, all, *onMeshes.front());
+    if (onMeshes.size() > 1)
+        throw Trouble{"It holds several fields: " + listed(onMeshes) + ".",
+                      "name one behind it: , variable \"" + onMeshes.front()->name + "\""};
+    if (most < 2) return tableAlong(file, fields, fields.back()->dimensions[0]);
+    std::vector<const File::Variable*> largest;
+    std::ranges::copy_if(fields, std::back_inserter(largest),
+                         [&](const File::Variable* each) { return directionsOf(file, *each).size() == most; });
+    if (largest.size() > 1)
+        throw Trouble{"It holds several fields: " + listed(largest) + ".",
+                      "name one behind it: , variable \"" + largest.front()->name + "\""};
+    return gridOfVariable(file, all, *largest.front());
+}
+
+} // namespace
+
+TableRead readNetcdf(const std::filesystem::path& path, const std::string& variable) {
+    if (!hasSoundHeader(path))
+        return refusedFile("The file is damaged: what it announces at its beginning is not there.");
+    static std::mutex one; // the library reads one file at a time
+    const std::scoped_lock lock(one);
+    std::vector<std::string> offered;
+    try {
+        const File file(path);
+        TableRead read;
+        read.table = readOf(file, variable, offered);
+        read.encoding = "netCDF";
+        read.variables = std::move(offered);
+        return read;
+    } catch (Trouble& trouble) {
+        TableRead read = refusedFile(std::move(trouble.sentence), std::move(trouble.way));
+        read.variables = std::move(offered);
+        return read;
+    } catch (const std::bad_alloc&) {
+        return refusedFile("There is not enough memory to read it.");
+    }
+}
+
+} // namespace coulter

@@ -1,0 +1,246 @@
+// Measured numbers on a grid as a function. See measured_field.h.
+#include "formula/bounds_arithmetic.h"
+#include "formula/measured_field.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace coulter {
+namespace {
+
+/// Places of one variable, with the number of the piece that a coordinate lies in found quickly where they are even.
+class Axis {
+public:
+    Axis(std::vector<double> places, bool isLinear) : places_(std::move(places)) {
+        if (isLinear) {
+            borders_ = places_;
+        } else { // in the middle between places; outside as far from the place as the middle inside is
+            const std::size_t n = places_.size();
+            const auto half = [&](std::size_t i) { return n == 1 ? 0.5 : (places_[i + 1] - places_[i]) / 2; };
+            borders_.push_back(places_[0] - half(0));
+            for (std::size_t i = 0; i + 1 < n; ++i) borders_.push_back(places_[i] + half(i));
+            borders_.push_back(places_[n - 1] + half(n < 2 ? 0 : n - 2));
+        }
+        const double width = borders_.back() - borders_.front();
+        perPiece_ = width > 0 ? static_cast<double>(pieces()) / width : 0;
+    }
+
+    const std::vector<double>& places() const { return places_; }
+    const std::vector<double>& borders() const { return borders_; }
+    std::size_t pieces() const { return std::max<std::size_t>(1, borders_.size() - 1); }
+    bool holds(double at) const { return at >= borders_.front() && at <= borders_.back(); }
+
+    /// The piece that a coordinate within the borders lies in; a border belongs to the piece after it, the last border
+    /// to the last piece.
+    std::size_t pieceOf(double at) const {
+        const auto last = static_cast<std::ptrdiff_t>(pieces()) - 1;
+        const double guess = (at - borders_.front()) * perPiece_;
+        std::ptrdiff_t i = guess > 0 ? static_cast<std::ptrdiff_t>(std::min(guess, static_cast<double>(last))) : 0;
+        const auto isIn = [&](std::ptrdiff_t k) {
+            return k >= 0 && k <= last && (k == 0 || at >= borders_[static_cast<std::size_t>(k)]) &&
+                   (k == last || at < borders_[static_cast<std::size_t>(k) + 1]);
+        };
+        for (const std::ptrdiff_t k : {i, i - 1, i + 1}) { // evenly spaced but for rounding
+            if (isIn(k)) return static_cast<std::size_t>(k);
+        }
+        i = std::clamp<std::ptrdiff_t>(std::ranges::upper_bound(borders_, at) - borders_.begin() - 1, 0, last);
+        return static_cast<std::size_t>(i);
+    }
+    /// The piece that the upper end of an interval lies in, which does not count where it is a border.
+    std::size_t lastPieceOf(double low, double high) const {
+        const std::size_t i = pieceOf(high);
+        return i > 0 && high == borders_[i] && low < high ? i - 1 : i;
+    }
+
+private:
+    std::vector<double> places_, borders_;
+    double perPiece_ = 1;
+};
+
+class GridField : public MeasuredField {
+public:
+    /// @param slopeOf  −1: values; else the slope along this variable
+    GridField(std::shared_ptr<const std::vector<Axis>> axes, std::shared_ptr<const std::vector<double>> values,
+              bool isLinear, int slopeOf = -1)
+        : axes_(std::move(axes)), values_(std::move(values)), isLinear_(isLinear), slopeOf_(slopeOf) {
+        std::size_t step = 1;
+        for (const Axis& axis : *axes_) {
+            steps_.push_back(step);
+            step *= axis.places().size();
+        }
+    }
+
+    std::size_t variables() const override { return axes_->size(); }
+    bool hasCells() const override { return !isLinear_ || slopeOf_ >= 0; }
+    void eachPart(const std::function<void(std::span<const double>)>& take) const override {
+        const std::array<double, 2> kind{isLinear_ ? 1.0 : 0.0, static_cast<double>(slopeOf_)};
+        take(kind);
+        for (const Axis& axis : *axes_) take(axis.places());
+        take(*values_);
+    }
+    std::span<const double> places(std::size_t variable) const override { return axis(variable).places(); }
+    double pieceOf(std::size_t variable, double at) const override {
+        return std::isnan(at) ? 0 : static_cast<double>(axis(variable).pieceOf(at));
+    }
+    std::shared_ptr<const MeasuredField> slope(std::size_t variable) const override {
+        if (hasCells()) return nullptr;
+        return std::make_shared<GridField>(axes_, values_, true, static_cast<int>(variable));
+    }
+
+    double at(const double* place) const override {
+        std::array<std::size_t, most> piece{};
+        for (std::size_t k = 0; k < variables(); ++k) {
+            if (!axis(k).holds(place[k])) return std::nan("");
+            piece[k] = axis(k).pieceOf(place[k]);
+        }
+        return valueIn(piece, place);
+    }
+
+    Over over(std::span<const Bounds> box) const override {
+        Over result;
+        result.isDefined = true;
+        std::array<Bounds, most> inside{};
+        std::array<std::size_t, most> first{}, last{};
+        bool onePiece = true;
+        for (std::size_t k = 0; k < variables(); ++k) {
+            const Axis& a = axis(k);
+            inside[k] = {std::max(box[k].low, a.borders().front()), std::min(box[k].high, a.borders().back())};
+            if (inside[k].low > inside[k].high) return {};
+            result.isDefined = result.isDefined && a.holds(box[k].low) && a.holds(box[k].high);
+            first[k] = a.pieceOf(inside[k].low);
+            last[k] = isLinear_ ? a.lastPieceOf(inside[k].low, inside[k].high) : a.pieceOf(inside[k].high);
+            onePiece = onePiece && first[k] == last[k];
+        }
+        result.isContinuous = onePiece || !hasCells();
+        result.isConstant = onePiece && !isLinear_;
+        // The extremes of what is linear in each variable lie at the corners of the pieces' parts.
+        Bounds all{HUGE_VAL, -HUGE_VAL};
+        double size = 0;
+        eachPiece(first, last, [&](const std::array<std::size_t, most>& piece) {
+            eachCorner(piece, inside, [&](const double* place) {
+                const double value = valueIn(piece, place);
+                if (std::isnan(value)) {
+                    result.isDefined = false;
+                    return;
+                }
+                all = {std::min(all.low, value), std::max(all.high, value)};
+            });
+            size = std::max(size, sizeIn(piece));
+        });
+        if (all.low > all.high) return {};
+        if (isLinear_) { // few roundings, each small beside the numbers that the value lies between
+            const double margin = 32 * 0x1p-53 * size;
+            all = {all.low - margin, all.high + margin};
+        }
+        result.values = all;
+        return result;
+    }
+
+    Bounds slopeOver(std::size_t variable, std::span<const Bounds> box, bool& isStraight) const override {
+        if (slopeOf_ >= 0) return MeasuredField::slopeOver(variable, box, isStraight);
+        if (!isLinear_) { // constant within its cells
+            isStraight = true;
+            for (std::size_t k = 0; k < variables(); ++k)
+                isStraight = isStraight && axis(k).pieceOf(box[k].low) == axis(k).pieceOf(box[k].high);
+            return isStraight ? Bounds{0, 0} : Bounds{-HUGE_VAL, HUGE_VAL};
+        }
+        const Axis& a = axis(variable);
+        isStraight = a.pieceOf(box[variable].low) == a.lastPieceOf(box[variable].low, box[variable].high);
+        for (std::size_t k = 0; k < variables(); ++k) {
+            if (k != variable) isStraight = isStraight && box[k].low == box[k].high;
+        }
+        return GridField(axes_, values_, true, static_cast<int>(variable)).over(box).values;
+    }
+
+private:
+    static constexpr std::size_t most = 3;
+    const Axis& axis(std::size_t k) const { return (*axes_)[k]; }
+
+    /// The value, or the slope, of one piece continued to a place in it.
+    double valueIn(const std::array<std::size_t, most>& piece, const double* place) const {
+        std::size_t at = 0;
+        for (std::size_t k = 0; k < variables(); ++k) at += piece[k] * steps_[k];
+        if (!isLinear_) return (*values_)[at];
+        return linearIn(variables(), at, piece, place);
+    }
+    double linearIn(std::size_t count, std::size_t at, const std::array<std::size_t, most>& piece,
+                    const double* place) const {
+        if (count == 0) return (*values_)[at];
+        const std::size_t k = count - 1;
+        const std::vector<double>& x = axis(k).borders();
+        if (x.size() == 1) return slopeOf_ == static_cast<int>(k) ? 0 : linearIn(k, at, piece, place);
+        const std::size_t i = piece[k];
+        const double width = x[i + 1] - x[i], left = place[k] - x[i], right = x[i + 1] - place[k];
+        const bool isSlope = slopeOf_ == static_cast<int>(k);
+        // At a place its own value counts alone: a missing one beside it does not matter.
+        if (!isSlope && left == 0) return linearIn(k, at, piece, place);
+        if (!isSlope && right == 0) return linearIn(k, at + steps_[k], piece, place);
+        const double low = linearIn(k, at, piece, place), high = linearIn(k, at + steps_[k], piece, place);
+        if (isSlope) return (high - low) / width;
+        // From the nearer end, so that both ends have their own values.
+        return left <= right ? low + left / width * (high - low) : high - right / width * (high - low);
+    }
+    /// The largest number that a piece lies between; of slopes what divides it, too.
+    double sizeIn(const std::array<std::size_t, most>& piece) const {
+        double size = 0;
+        for (std::size_t corner = 0; corner < (std::size_t{1} << variables()); ++corner) {
+            std::size_t at = 0;
+            for (std::size_t k = 0; k < variables(); ++k) {
+                const std::size_t up = (corner >> k & 1) != 0 && axis(k).borders().size() > 1 && isLinear_ ? 1 : 0;
+                at += (piece[k] + up) * steps_[k];
+            }
+            if (!std::isnan((*values_)[at])) size = std::max(size, std::abs((*values_)[at]));
+        }
+        if (slopeOf_ < 0) return size;
+        const std::vector<double>& x = axis(static_cast<std::size_t>(slopeOf_)).borders();
+        const std::size_t i = piece[static_cast<std::size_t>(slopeOf_)];
+        return x.size() > 1 ? 2 * size / (x[i + 1] - x[i]) : 0;
+    }
+
+    template <class Visit>
+    void eachPiece(const std::array<std::size_t, most>& first, const std::array<std::size_t, most>& last,
+                   const Visit& visit) const {
+        std::array<std::size_t, most> piece = first;
+        for (;;) {
+            visit(piece);
+            std::size_t k = 0;
+            while (k < variables() && piece[k] == last[k]) piece[k] = first[k], ++k;
+            if (k == variables()) return;
+            ++piece[k];
+        }
+    }
+    template <class Visit>
+    void eachCorner(const std::array<std::size_t, most>& piece, const std::array<Bounds, most>& inside,
+                    const Visit& visit) const {
+        if (!isLinear_) {
+            const std::array<double, most> place{inside[0].low, inside[1].low, inside[2].low};
+            return visit(place.data());
+        }
+        for (std::size_t corner = 0; corner < (std::size_t{1} << variables()); ++corner) {
+            std::array<double, most> place{};
+            for (std::size_t k = 0; k < variables(); ++k) {
+                const std::vector<double>& x = axis(k).borders();
+                const std::size_t i = piece[k], next = std::min(i + 1, x.size() - 1);
+                place[k] = (corner >> k & 1) != 0 ? std::min(inside[k].high, x[next]) : std::max(inside[k].low, x[i]);
+            }
+            visit(place.data());
+        }
+    }
+
+    std::shared_ptr<const std::vector<Axis>> axes_;
+    std::shared_ptr<const std::vector<double>> values_;
+    std::vector<std::size_t> steps_;
+    bool isLinear_;
+    int slopeOf_;
+};
+
+} // namespace
+
+std::shared_ptr<const MeasuredField> fieldOfGrid(MeasuredGrid grid) {
+    std::vector<Axis> axes;
+    for (std::vector<double>& places : grid.places) axes.emplace_back(std::move(places), grid.isLinear);
+    return std::make_shared<GridField>(std::make_shared<const std::vector<Axis>>(std::move(axes)),
+                                       std::move(grid.values), grid.isLinear);
+}
+
+} // namespace coulter

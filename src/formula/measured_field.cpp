@@ -1,0 +1,21 @@
+#include "formula/measured_field.h"
+
+#include <cmath>
+
+namespace coulter {
+
+Bounds MeasuredField::slopeOver(std::size_t, std::span<const Bounds>, bool& isStraight) const {
+    isStraight = false;
+    return {-HUGE_VAL, HUGE_VAL};
+}
+
+double MeasuredField::pieceOf(std::size_t, double) const { return 0; }
+
+std::span<const double> MeasuredField::places(std::size_t) const { return {}; }
+
+const std::shared_ptr<const ElementMesh>& MeasuredField::mesh() const {
+    static const std::shared_ptr<const ElementMesh> noMesh;
+    return noMesh;
+}
+
+} // namespace coulter

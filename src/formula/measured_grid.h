@@ -1,0 +1,27 @@
+#pragma once
+#include "formula/data_table.h"
+
+#include <string>
+
+namespace coulter {
+
+/// A table's numbers as a grid.
+struct GridOfTable {
+    std::vector<DataAxis> axes; ///< the first runs fastest
+    Column values;
+    std::string trouble; ///< why it is none
+};
+
+/// The grid of a table: its own; of three columns that hold every combination of the first two, their third; of a
+/// table whose headings are numbers, or whose corner is empty, what stands between its first row and first column; else
+/// its rows and columns as counted ones, the first row on top.
+GridOfTable gridOf(const DataTable& table);
+
+/// Lays a grid on its variables by pitch and origin (see GridPlace); why it cannot be, or nothing.
+std::string layGrid(GridOfTable& grid, const std::vector<double>& pitch, const std::vector<double>& origin,
+                    bool rowsUpwards);
+
+/// Places of numbers that are so wide each, beginning with an outer edge.
+Column evenPlaces(std::size_t count, double edge, double pitch);
+
+} // namespace coulter

@@ -1,0 +1,35 @@
+#pragma once
+#include "formula/page.h"
+
+namespace coulter {
+
+/// How a line lays a file's grid on its variables.
+struct GridPlace {
+    std::vector<double> pitch;  ///< width of each number: one, or along each of the first two variables; empty: as the
+                                ///< file says
+    std::vector<double> origin; ///< where the outer edges of the first numbers lie; empty: as the file says, or at 0
+    bool rowsUpwards = false;   ///< the file's first row lies lowest
+};
+
+/// What a measured function is; neither field nor points if there is a problem.
+struct MeasuredAnswer {
+    std::shared_ptr<const MeasuredField> field;  ///< of two or three variables
+    std::shared_ptr<const Interpolation> points; ///< of one
+    std::string unit, meaning;                   ///< of its values, as the file has them
+    Problems problems;                           ///< notes, too: which elements are not as they should be
+};
+
+/// What p(x, y) from "slice.tif" is: each number of the grid fills its cell; with “interpolates” it is linear between
+/// their places. The first parameter runs along what runs fastest in the file: to the right in a picture.
+MeasuredAnswer measuredFromTable(const Line& line, const DataTables& tables, const GridPlace& place);
+
+/// What h(x, y) interpolates (X, Y, H) on (a, b, c) is: nodes with a value each, or with one for each element, and the
+/// rows of an element's nodes, from 1; from 0 where a 0 occurs. Of what cannot be an element the numbers are noted, and
+/// the rest is taken.
+MeasuredAnswer measuredOnElements(const Page& page, const Line& line);
+
+/// The columns of a grid in full: its axes, then its numbers; of a mesh with numbers at its nodes their places and
+/// these; of another table its own.
+std::vector<DataColumn> columnsInFull(const DataTable& table);
+
+} // namespace coulter

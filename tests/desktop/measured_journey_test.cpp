@@ -1,0 +1,162 @@
+// Journeys with pictures, grids and meshes from files.
+#include "hands.h"
+
+#include <QApplication>
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDropEvent>
+#include <QLabel>
+#include <QMimeData>
+#include <QPushButton>
+#include <QTemporaryDir>
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <filesystem>
+
+using namespace coulter;
+
+namespace {
+
+namespace fs = std::filesystem;
+
+fs::path demos() { return fs::path(std::getenv("COULTER_SOURCE")) / "demos"; }
+
+/// Lets a file fall on the window.
+void drop(WindowDriver& d, const fs::path& path) {
+    QMimeData data;
+    data.setUrls({QUrl::fromLocalFile(QString::fromStdString(path.string()))});
+    QDragEnterEvent enter({50, 50}, Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(&d.window(), &enter);
+    QDropEvent event({50, 50}, Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(&d.window(), &event);
+    d.settle();
+}
+
+const FieldSamples& fieldOfPlot(WindowDriver& d, std::size_t panel, std::size_t drawn) {
+    return *fieldSamplesOf(d.figure().figure.panels[panel].drawn[drawn]);
+}
+
+} // namespace
+
+TEST_CASE("a picture with its pitch is dropped, masked, and read along a line") {
+    QTemporaryDir folder;
+    const fs::path place = folder.path().toStdString();
+    fs::copy_file(demos() / "core-slice/slice.tif", place / "slice.tif");
+    WindowDriver d;
+    d.window().session().start(Document{}, "");
+    d.settle();
+    drop(d, place / "slice.tif");
+    auto* said = d.find<QLabel>("table-summary");
+    REQUIRE(said);
+    CHECK(said->text().contains("240 × 240 numbers, TIFF, 16 bits"));
+    CHECK(said->text().contains("0.05 mm apart, as the file says"));
+    CHECK(d.find<QLabel>("table-picture")->isVisible());
+    d.find<QPushButton>("table-take")->click();
+    d.settle();
+    const std::vector<std::string> lines{"p(x, y) from \"slice.tif\"", "x in [0, 12], unit mm",
+                                         "y in [0, 12], unit mm"};
+    CHECK(documentOf(d).page == lines);
+    REQUIRE(documentOf(d).panels[0].plots.size() == 1);
+    CHECK(fieldOfPlot(d, 0, 0).columns.size() == 240);
+    // A round mask, and the values along a line, written below.
+    d.window().page().setFocus();
+    d.key(Qt::Key_End, Qt::ControlModifier);
+    Document masked = documentOf(d);
+    masked.page.push_back("m(x, y) = {p(x, y) for (x - 6)^2 + (y - 6)^2 < 30}");
+    masked.page.push_back("a(s) = p(s, 6)");
+    masked.page.push_back("s in [0.5, 11.5], unit mm");
+    masked.panels[0].plots[0].of = "m(x, y)";
+    masked.panels.push_back({});
+    masked.panels[1].plots.push_back(plotOf("a(s)"));
+    d.window().session().edit(masked, "mask");
+    d.settle();
+    const FieldSamples& samples = fieldOfPlot(d, 0, 0);
+    CHECK(std::isnan(samples.values[0][0]));
+    CHECK(std::isfinite(samples.values[0][120 * 240 + 120]));
+    const Page& page = d.figure().figure.page;
+    CHECK(evaluate(page, "a(6.01)").value() == samples.values[0][120 * 240 + 120]);
+    for (int i = 0; i < 2; ++i) d.key(Qt::Key_Z, Qt::ControlModifier);
+    d.settle();
+    CHECK(documentOf(d).page.empty());
+}
+
+TEST_CASE("one of several fields of a file is chosen before it is taken") {
+    QTemporaryDir folder;
+    const fs::path path = fs::path(folder.path().toStdString()) / "colours.png";
+    QImage image(8, 6, QImage::Format_RGB32);
+    for (int y = 0; y < 6; ++y) {
+        for (int x = 0; x < 8; ++x) image.setPixel(x, y, qRgb(10 * x, 20 * y, 7));
+    }
+    image.setDotsPerMeterX(1000); // one for each mm
+    image.setDotsPerMeterY(1000);
+    REQUIRE(image.save(QString::fromStdString(path.string())));
+    WindowDriver d;
+    d.window().session().start(Document{}, "");
+    d.settle();
+    drop(d, path); // no figure of ours, so it was measured
+    auto* variable = d.find<QComboBox>("table-variable");
+    REQUIRE(variable);
+    REQUIRE(variable->isVisible());
+    CHECK(variable->currentText() == "red");
+    variable->setCurrentText("green");
+    d.find<QPushButton>("table-take")->click();
+    d.settle();
+    CHECK(documentOf(d).page[0] == "p(x, y) from \"colours.png\", variable \"green\"");
+    CHECK(evaluate(d.figure().figure.page, "p(7.5, 0.5)").value() == 100);
+    CHECK(d.figure().figure.panels[0].problems[0].empty());
+}
+
+TEST_CASE("a time step is run through by dragging its number") {
+    WindowDriver d;
+    d.window().open(QString::fromStdString((demos() / "wetting/wetting.coulter").string()));
+    d.settle();
+    const auto wet = [&] {
+        const FieldSamples& samples = fieldOfPlot(d, 0, 0);
+        double sum = 0;
+        for (const double value : samples.values[0]) sum += value;
+        return sum / static_cast<double>(samples.values[0].size());
+    };
+    const double before = wet();
+    const auto line = [&] { return documentOf(d).page[4]; };
+    CHECK(line() == "t = 6, from 0 to 48, unit h");
+    const QRect number = d.window().page().numberRect(4);
+    REQUIRE_FALSE(number.isEmpty());
+    d.drag(d.page(), number.center(), number.center() + QPointF(60, 0));
+    d.settle();
+    CHECK(line() != "t = 6, from 0 to 48, unit h");
+    CHECK(wet() > before);
+    d.key(Qt::Key_Z, Qt::ControlModifier);
+    d.settle();
+    CHECK(wet() == before);
+}
+
+TEST_CASE("two meshes stand above each other, and the edges of one are shown and hidden") {
+    WindowDriver d;
+    d.window().open(QString::fromStdString((demos() / "embankment/embankment.coulter").string()));
+    d.settle();
+    const Figure& figure = d.figure().figure;
+    REQUIRE(figure.panels.size() == 2);
+    CHECK(fieldOfPlot(d, 1, 0).triangles.size() == 544);
+    const auto items = [&] { return d.figure().figure.scene.items.size(); };
+    const std::size_t with = items();
+    d.sheet()->select({ItemKind::Plot, 1, 0, 0});
+    d.settle();
+    auto* edges = d.find<QCheckBox>("setting-mesh");
+    REQUIRE(edges);
+    CHECK(edges->isChecked());
+    edges->click();
+    d.settle();
+    CHECK(items() < with);
+    d.find<QCheckBox>("setting-mesh")->click();
+    d.settle();
+    CHECK(items() == with);
+    // Both on one scale of colours.
+    Document shared = documentOf(d);
+    for (Panel& panel : shared.panels) panel.colour.limits = {};
+    shared.panels[1].plots[0].of = "h(x, y)";
+    shared.sheet.settings["shared colours"] = std::string("scale and bar");
+    d.window().session().edit(shared, "shared");
+    d.settle();
+    const auto& panels = d.figure().figure.panels;
+    CHECK(panels[0].frame().colour.high == panels[1].frame().colour.high);
+}
