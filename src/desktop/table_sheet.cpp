@@ -150,6 +150,7 @@ void TableSheet::show(const TableRead& read) {
     QStringList said;
     if (isGrid) {
         showGrid();
+        take_->setFocus(); // there is nothing to be corrected
         QStringList sizes;
         for (const DataAxis& axis : table_->axes) sizes << QString::number(axis.places->size());
         said << tr("%1 numbers, %2.").arg(sizes.join(" × "), QString::fromStdString(read.encoding));

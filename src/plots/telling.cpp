@@ -207,7 +207,8 @@ std::string summary(const Field& field, const FieldSamples& samples, const Effor
                (adaptive                ? " points, evenly spread"
                 : field.grids[0].places ? " points, where it was measured"
                                         : " points of the grid");
-    if (field.mesh && samples.pointCount() == field.mesh->x.size())
+    const std::size_t own = field.mesh && field.hasCells ? 3 * field.mesh->elements.size() : 0;
+    if (field.mesh && (samples.pointCount() == field.mesh->x.size() || samples.pointCount() == own))
         return counted(field.mesh->x.size(), "node") + ", " + counted(field.mesh->elements.size(), "element");
     return std::to_string(samples.pointCount()) + " points, " + std::to_string(samples.triangles.size()) +
            " triangles to " + roundedNumber(samplingTolerance(field, effort.tolerance), 6) + " mm, " +

@@ -183,35 +183,47 @@ MathPtr columnsMath(std::span<const ExprPtr> columns) {
     return mathFenced("(", mathRow(std::move(parts)), ")");
 }
 
-/// A function whose values are measured: what it stands between, or the file and how many numbers it has.
-MathPtr measuredMath(const Line& line, MathPtr head) {
-    std::vector<MathPtr> parts{std::move(head)};
-    appendWord(parts, line.interpolates ? "interpolates" : "from");
+/// A function whose values are measured: what it stands between, or the file, then how many numbers it has.
+std::vector<MathPtr> measuredTerms(const Line& line) {
+    std::vector<MathPtr> parameters;
+    for (const std::string& parameter : line.parameters) {
+        if (!parameters.empty()) parameters.push_back(mathSymbol(",", MathClass::Punctuation));
+        parameters.push_back(nameMath(parameter));
+    }
+    std::vector<std::vector<MathPtr>> terms{{applicationMath(nameMath(line.name), mathRow(std::move(parameters)))}};
+    appendWord(terms[0], line.interpolates ? "interpolates" : "from");
     if (line.table.empty()) {
         const std::size_t values = line.parameters.size() == 1 ? 2 : 3;
         const std::span<const ExprPtr> all(line.arguments);
-        if (all.size() < values) return nullptr;
-        parts.push_back(columnsMath(all.first(values)));
+        if (all.size() < values) return {};
+        terms[0].push_back(columnsMath(all.first(values)));
         if (all.size() > values) {
-            appendWord(parts, "on");
-            parts.push_back(columnsMath(all.subspan(values)));
+            terms.emplace_back();
+            appendWord(terms.back(), "on");
+            terms.back().push_back(columnsMath(all.subspan(values)));
         }
     } else {
-        parts.push_back(mathWord("“" + line.table + "”"));
+        terms[0].push_back(mathWord("“" + line.table + "”"));
     }
-    if (std::ranges::find(parts, nullptr) != parts.end()) return nullptr;
-    if (!line.field) return mathRow(std::move(parts));
-    std::string size;
-    if (line.field->mesh()) {
-        size = std::to_string(line.field->mesh()->elements.size()) + " elements";
-    } else {
-        for (std::size_t k = 0; k < line.field->variables(); ++k)
-            size += (k == 0 ? "" : " × ") + std::to_string(line.field->places(k).size());
+    for (const auto& term : terms) {
+        if (std::ranges::find(term, nullptr) != term.end()) return {};
     }
-    parts.push_back(mathWord(",", MathClass::Ordinary, Ink::Muted));
-    appendWord(parts, size);
-    appendUnit(parts, line.unit);
-    return mathRow(std::move(parts));
+    if (line.field) {
+        std::string size;
+        if (line.field->mesh()) {
+            size = std::to_string(line.field->mesh()->elements.size()) + " elements";
+        } else {
+            for (std::size_t k = 0; k < line.field->variables(); ++k)
+                size += (k == 0 ? "" : " × ") + std::to_string(line.field->places(k).size());
+        }
+        terms.back().push_back(mathWord(",", MathClass::Ordinary, Ink::Muted));
+        terms.emplace_back();
+        appendWord(terms.back(), size);
+        appendUnit(terms.back(), line.unit);
+    }
+    std::vector<MathPtr> rows;
+    for (auto& term : terms) rows.push_back(mathRow(std::move(term)));
+    return rows;
 }
 
 std::vector<MathPtr> tableTerms(const Line& line) {
@@ -352,14 +364,17 @@ MathPtr lineMath(const Line& line) {
         return mathRow(std::move(parts));
     case LineKind::Matrix: return mathRow(matrixTerms(line));
     case LineKind::Function: {
-        if (!line.body && !line.isMeasured()) return nullptr;
+        if (line.isMeasured()) {
+            std::vector<MathPtr> terms = measuredTerms(line);
+            return terms.empty() ? nullptr : mathRow(std::move(terms));
+        }
+        if (!line.body) return nullptr;
         std::vector<MathPtr> parameters;
         for (const std::string& parameter : line.parameters) {
             if (!parameters.empty()) parameters.push_back(mathSymbol(",", MathClass::Punctuation));
             parameters.push_back(nameMath(parameter));
         }
         MathPtr head = applicationMath(nameMath(line.name), mathRow(std::move(parameters)));
-        if (line.isMeasured()) return measuredMath(line, std::move(head));
         return mathRow({head, mathSymbol("=", MathClass::Relation), formulaMath(*line.body)});
     }
     case LineKind::Period: {
@@ -425,6 +440,7 @@ void collectTerms(const Expr& e, std::vector<std::pair<const char*, const Expr*>
 std::vector<MathPtr> lineTerms(const Line& line) {
     if (line.kind == LineKind::Solution || line.kind == LineKind::Fit) return solutionTerms(line);
     if (line.kind == LineKind::Table) return tableTerms(line);
+    if (line.isMeasured()) return measuredTerms(line);
     if (line.kind == LineKind::Search) return searchTerms(line);
     if (line.kind == LineKind::Fourier) return fourierTerms(line);
     if (line.kind == LineKind::Numbers && line.body && line.body->kind == ExprKind::List) {
