@@ -77,6 +77,22 @@ TableRead refusedFile(std::string sentence, std::string suggestion) {
     return read;
 }
 
+TableRead readVariable(const std::string& format,
+                       const std::function<DataTable(std::vector<std::string>& variables)>& read) {
+    TableRead found;
+    std::vector<std::string> variables;
+    try {
+        found.table = read(variables);
+        found.encoding = format;
+    } catch (FileTrouble& trouble) {
+        found = refusedFile(std::move(trouble.sentence), std::move(trouble.way));
+    } catch (const std::bad_alloc&) {
+        found = refusedFile("There is not enough memory to read it.");
+    }
+    if (variables.size() > 1) found.variables = std::move(variables);
+    return found;
+}
+
 TableRead readDataFile(const std::filesystem::path& path, const TableShape& shape, const std::string& variable,
                        const std::stop_token& stop) {
     std::error_code error;

@@ -11,7 +11,16 @@ namespace coulter {
 TableRead readDataFile(const std::filesystem::path& path, const TableShape& shape = {},
                        const std::string& variable = "", const std::stop_token& stop = {});
 
-/// What is said of a file that cannot be read, or a reading that found something.
+/// What is said of a file that cannot be read.
 TableRead refusedFile(std::string sentence, std::string suggestion = "");
+
+/// Why a file could not be read on; never leaves the reader of its format.
+struct FileTrouble {
+    std::string sentence, way;
+};
+/// What a reader of a file with several variables finds, or the trouble that it throws.
+/// @param read  fills in the names of the variables before the table
+TableRead readVariable(const std::string& format,
+                       const std::function<DataTable(std::vector<std::string>& variables)>& read);
 
 } // namespace coulter

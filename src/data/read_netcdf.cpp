@@ -16,10 +16,7 @@
 namespace coulter {
 namespace {
 
-/// Why a file could not be read on; never leaves this file.
-struct Trouble {
-    std::string sentence, way;
-};
+using Trouble = FileTrouble;
 void check(int status) {
     if (status == NC_NOERR) return;
     if (status == NC_ENOMEM) throw Trouble{"There is not enough memory to read it.", ""};
@@ -328,7 +325,6 @@ DataTable readOf(const File& file, const std::string& wanted, std::vector<std::s
     for (const File::Variable* each : onMeshes.empty() ? fields : onMeshes) {
         if (!onMeshes.empty() || directionsOf(file, *each).size() > 1) offered.push_back(each->name);
     }
-    if (offered.size() < 2) offered.clear();
     if (!wanted.empty()) {
         const auto at = std::ranges::find(fields, wanted, [](const File::Variable* each) { return each->name; });
         if (at == fields.end())
@@ -359,21 +355,10 @@ TableRead readNetcdf(const std::filesystem::path& path, const std::string& varia
         return refusedFile("The file is damaged: what it announces at its beginning is not there.");
     static std::mutex one; // the library reads one file at a time
     const std::scoped_lock lock(one);
-    std::vector<std::string> offered;
-    try {
+    return readVariable("netCDF", [&](std::vector<std::string>& variables) {
         const File file(path);
-        TableRead read;
-        read.table = readOf(file, variable, offered);
-        read.encoding = "netCDF";
-        read.variables = std::move(offered);
-        return read;
-    } catch (Trouble& trouble) {
-        TableRead read = refusedFile(std::move(trouble.sentence), std::move(trouble.way));
-        read.variables = std::move(offered);
-        return read;
-    } catch (const std::bad_alloc&) {
-        return refusedFile("There is not enough memory to read it.");
-    }
+        return readOf(file, variable, variables);
+    });
 }
 
 } // namespace coulter

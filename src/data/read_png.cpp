@@ -1,26 +1,11 @@
 // Pictures in PNG (ISO/IEC 15948), read by libpng as numbers. See picture_numbers.h.
 #include "data/picture_numbers.h"
+#include "data/png_source.h"
 
 #include <csetjmp>
-#include <cstring>
-#include <png.h>
 
 namespace coulter {
 namespace {
-
-struct Source {
-    std::string_view bytes;
-    std::size_t at = 0;
-};
-
-void takeBytes(png_structp png, png_bytep data, png_size_t length) {
-    auto* source = static_cast<Source*>(png_get_io_ptr(png));
-    if (length > source->bytes.size() - source->at) png_error(png, "ends too early");
-    std::memcpy(data, source->bytes.data() + source->at, length);
-    source->at += length;
-}
-void ignore(png_structp, png_const_charp) {}
-[[noreturn]] void leave(png_structp png, png_const_charp) { png_longjmp(png, 1); }
 
 struct Header {
     png_uint_32 width = 0, height = 0;
@@ -61,8 +46,8 @@ bool readRows(png_structp png, png_infop info, const Header& header, std::vector
 
 PictureNumbers readPng(std::string_view bytes, const std::string& channel) {
     PictureNumbers picture;
-    Source source{bytes};
-    png_structp png = png_create_read_struct(PNG_LIBPNG_VER_STRING, nullptr, leave, ignore);
+    PngSource source{bytes};
+    png_structp png = startReadingPng(source);
     png_infop info = png ? png_create_info_struct(png) : nullptr;
     const auto end = [&](std::string trouble) {
         png_destroy_read_struct(&png, &info, nullptr);
@@ -70,7 +55,6 @@ PictureNumbers readPng(std::string_view bytes, const std::string& channel) {
         return std::move(picture);
     };
     if (!info) return end("There is not enough memory to read it.");
-    png_set_read_fn(png, &source, takeBytes);
     png_set_user_limits(png, 1'000'000, 1'000'000);
     Header header;
     const std::string damaged = "The picture is damaged: it does not read as PNG to its end.";

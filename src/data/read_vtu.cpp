@@ -12,10 +12,7 @@
 namespace coulter {
 namespace {
 
-/// Why a file could not be read on; never leaves this file.
-struct Trouble {
-    std::string sentence, way;
-};
+using Trouble = FileTrouble;
 
 constexpr auto most = static_cast<std::size_t>(mostNumbersOfPage);
 const std::string damaged = "The file is damaged: ";
@@ -232,21 +229,11 @@ private:
 } // namespace
 
 TableRead readVtu(const std::string& bytes, const std::string& variable) {
-    std::vector<std::string> offered;
-    try {
+    return readVariable("VTK XML", [&](std::vector<std::string>& variables) {
         const Reader reader(bytes);
-        offered = reader.names();
-        if (offered.size() < 2) offered.clear();
-        TableRead read;
-        read.table = reader.table(variable);
-        read.encoding = "VTK XML";
-        read.variables = std::move(offered);
-        return read;
-    } catch (Trouble& trouble) {
-        TableRead read = refusedFile(std::move(trouble.sentence), std::move(trouble.way));
-        read.variables = std::move(offered);
-        return read;
-    }
+        variables = reader.names();
+        return reader.table(variable);
+    });
 }
 
 } // namespace coulter

@@ -1,4 +1,5 @@
 #include "coulter_version.h"
+#include "data/png_source.h"
 #include "drawing/cairo_painter.h"
 #include "drawing/png_stream.h"
 #include "figure/sheet_settings.h"
@@ -17,25 +18,6 @@ namespace coulter {
 namespace {
 
 constexpr const char* keyword = "Coulter recipe";
-
-struct Reader {
-    std::string_view bytes;
-    std::size_t at = 0;
-};
-
-void takeBytes(png_structp png, png_bytep data, png_size_t length) {
-    auto* source = static_cast<Reader*>(png_get_io_ptr(png));
-    if (length > source->bytes.size() - source->at) png_error(png, "ends too early");
-    std::memcpy(data, source->bytes.data() + source->at, length);
-    source->at += length;
-}
-
-void ignoreWarning(png_structp, png_const_charp) {}
-[[noreturn]] void leave(png_structp png, png_const_charp) { png_longjmp(png, 1); }
-
-} // namespace
-
-namespace {
 
 /// How the dots are stored; every way shows the same.
 enum class Way {
@@ -172,15 +154,18 @@ std::optional<std::string> pngPicture(const Raster& raster, double dotsPerInch) 
 bool isPng(std::string_view bytes) { return bytes.starts_with("\x89PNG\r\n\x1a\n"); }
 
 std::optional<std::string> recipeInPng(std::string_view bytes) {
-    Reader source{bytes, 0};
+    PngSource source{bytes};
     std::optional<std::string> recipe;
-    png_structp png = png_create_read_struct(PNG_LIBPNG_VER_STRING, nullptr, leave, ignoreWarning);
-    png_infop info = png_create_info_struct(png);
+    png_structp png = startReadingPng(source);
+    png_infop info = png ? png_create_info_struct(png) : nullptr;
+    if (!info) {
+        png_destroy_read_struct(&png, nullptr, nullptr);
+        return std::nullopt;
+    }
     if (setjmp(png_jmpbuf(png))) {
         png_destroy_read_struct(&png, &info, nullptr);
         return std::nullopt;
     }
-    png_set_read_fn(png, &source, takeBytes);
     png_read_info(png, info);
     png_textp texts = nullptr;
     int count = 0;
