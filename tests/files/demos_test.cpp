@@ -68,6 +68,18 @@ template <std::size_t N> void sameWords(const Json& listed, const std::array<con
 
 } // namespace
 
+TEST_CASE("the gallery shows every demo, with its recipe and its data") {
+    const std::string gallery = *readFile(source() / "docs/gallery.md").bytes;
+    for (const fs::path& demo : demos()) {
+        INFO(demo);
+        const std::string name = demo.stem().string();
+        CHECK(fs::exists(source() / "docs/gallery" / (name + ".png")));
+        CHECK(gallery.find("gallery/" + name + ".png") != std::string::npos);
+        for (const auto& file : fs::directory_iterator(demo.parent_path()))
+            CHECK(gallery.find("(../demos/" + name + "/" + file.path().filename().string() + ")") != std::string::npos);
+    }
+}
+
 TEST_CASE("every demo reads, has no problem, is spelled as it would be written, and rebuilds") {
     REQUIRE(demos().size() >= 3);
     for (const fs::path& demo : demos()) {
