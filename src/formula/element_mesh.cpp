@@ -2,7 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <set>
+#include <optional>
 
 namespace coulter {
 namespace {
@@ -36,17 +36,11 @@ public:
 
     MeshOfColumns run() {
         const std::size_t count = corners_[0]->size();
-        std::set<Nodes> seen;
+        std::vector<std::optional<Nodes>> all(count);
+        for (std::size_t row = 0; row < count; ++row) all[row] = nodesOf(row);
+        leaveOutDoubled(all);
         for (std::size_t row = 0; row < count; ++row) {
-            std::optional<Nodes> nodes = nodesOf(row);
-            if (!nodes) continue;
-            Nodes sorted = *nodes;
-            std::ranges::sort(sorted);
-            if (!seen.insert(sorted).second) {
-                doubled_.push_back(row);
-                continue;
-            }
-            take(row, *nodes);
+            if (all[row]) take(row, *all[row]);
         }
         MeshOfColumns result;
         const auto note = [&](const std::vector<std::size_t>& rows, const char* one, const char* several) {
@@ -96,6 +90,22 @@ private:
         }
         if (nodes[3] == nodes[2] || nodes[3] == nodes[0]) nodes[3] = none; // a triangle written as a quadrilateral
         return nodes;
+    }
+
+    /// Of elements between the same nodes, in whatever order, the first one stays.
+    void leaveOutDoubled(std::vector<std::optional<Nodes>>& all) {
+        std::vector<std::pair<Nodes, std::size_t>> sorted;
+        for (std::size_t row = 0; row < all.size(); ++row) {
+            if (!all[row]) continue;
+            sorted.emplace_back(*all[row], row);
+            std::ranges::sort(sorted.back().first);
+        }
+        std::ranges::sort(sorted);
+        for (std::size_t i = 1; i < sorted.size(); ++i) {
+            if (sorted[i].first == sorted[i - 1].first) doubled_.push_back(sorted[i].second);
+        }
+        std::ranges::sort(doubled_);
+        for (const std::size_t row : doubled_) all[row].reset();
     }
 
     /// Twice the area of a triangle, counter-clockwise.

@@ -7,6 +7,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <list>
+#include <mutex>
 
 namespace coulter {
 namespace {
@@ -31,9 +33,8 @@ std::string directions(const std::vector<DataAxis>& axes) {
     return listed(names);
 }
 
-/// A field on elements, or the trouble that their columns make; what was noted of them is noted at a place.
-MeasuredAnswer fieldOfColumns(std::span<const Column> places, std::span<const Column> corners, const Column& numbers,
-                              Span at, std::optional<double> first = {}) {
+MeasuredAnswer readElements(std::span<const Column> places, std::span<const Column> corners, const Column& numbers,
+                            Span at, std::optional<double> first) {
     MeshOfColumns read = meshOf(places, corners, first);
     MeasuredAnswer answer;
     for (const std::string& sentence : read.notes)
@@ -47,6 +48,47 @@ MeasuredAnswer fieldOfColumns(std::span<const Column> places, std::span<const Co
     }
     answer.field = fieldOfMesh(std::move(read.mesh), std::move(values), byElement);
     return answer;
+}
+
+/// The last fields on elements that were read. A page is read with every key that is pressed, and columns from a table
+/// are the same ones each time; it never changes what is answered.
+class KnownFields {
+public:
+    std::optional<MeasuredAnswer> find(const std::vector<Column>& columns) {
+        const std::scoped_lock lock(mutex_);
+        const auto at = std::ranges::find(entries_, columns, &Entry::columns);
+        return at == entries_.end() ? std::nullopt : std::optional(at->answer);
+    }
+    void keep(std::vector<Column> columns, MeasuredAnswer answer) {
+        constexpr std::size_t most = 6;
+        const std::scoped_lock lock(mutex_);
+        entries_.push_front({std::move(columns), std::move(answer)});
+        if (entries_.size() > most) entries_.pop_back();
+    }
+
+private:
+    struct Entry {
+        std::vector<Column> columns; ///< held, so that no others can stand at their place
+        MeasuredAnswer answer;
+    };
+    std::mutex mutex_;
+    std::list<Entry> entries_;
+};
+
+/// A field on elements, or the trouble that their columns make; what was noted of them is noted at a place.
+MeasuredAnswer fieldOfColumns(std::span<const Column> places, std::span<const Column> corners, const Column& numbers,
+                              Span at, std::optional<double> first = {}) {
+    static KnownFields known;
+    std::vector<Column> columns(places.begin(), places.end());
+    columns.insert(columns.end(), corners.begin(), corners.end());
+    columns.push_back(numbers);
+    auto answer = known.find(columns);
+    if (!answer) {
+        answer = readElements(places, corners, numbers, at, first);
+        known.keep(std::move(columns), *answer);
+    }
+    for (Problem& problem : answer->problems) problem.first = at.first, problem.last = at.last;
+    return *answer;
 }
 
 MeasuredAnswer measuredOnMesh(const Line& line, const DataTable& table, const GridPlace& place) {
