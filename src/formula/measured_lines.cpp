@@ -156,6 +156,30 @@ MeasuredAnswer measuredFromTable(const Line& line, const DataTables& tables, con
     return answer;
 }
 
+std::string measuredExtent(const Page& page, const std::string& parameter) {
+    for (const Line& line : page.lines) {
+        const auto at = std::ranges::find(line.parameters, parameter);
+        if (!line.isMeasured() || !line.field || at == line.parameters.end()) continue;
+        const auto k = static_cast<std::size_t>(at - line.parameters.begin());
+        double low = 0, high = 0;
+        if (const auto& mesh = line.field->mesh()) {
+            const auto [least, greatest] = std::ranges::minmax(k == 0 ? mesh->x : mesh->y);
+            low = least, high = greatest;
+        } else { // of cells up to their outer borders
+            const std::span<const double> places = line.field->places(k);
+            const std::size_t n = places.size();
+            const bool reaches = line.field->hasCells();
+            low = places[0] - (!reaches ? 0 : n > 1 ? (places[1] - places[0]) / 2 : 0.5);
+            high = places[n - 1] + (!reaches ? 0 : n > 1 ? (places[n - 1] - places[n - 2]) / 2 : 0.5);
+        }
+        const auto written = [&](double edge) {
+            return roundedNumber(std::abs(edge) < 1e-12 * (high - low) ? 0 : edge, 12);
+        };
+        return "[" + written(low) + ", " + written(high) + "]";
+    }
+    return "";
+}
+
 MeasuredAnswer measuredOnElements(const Page& page, const Line& line) {
     std::vector<Column> columns;
     for (const ExprPtr& argument : line.arguments) {

@@ -2,6 +2,7 @@
 
 #include "formula/columns.h"
 #include "formula/margin.h"
+#include "formula/measured_lines.h"
 #include "formula/parser.h"
 #include "formula/text.h"
 
@@ -51,7 +52,11 @@ public:
             for (Problem& problem : out_.problems) {
                 const auto at = problem.suggestion.find(" = 1");
                 if (problem.suggestion.starts_with("define it") && at != std::string::npos) {
-                    problem.suggestion = problem.suggestion.substr(0, at) + " in [0, 1]";
+                    const std::string name =
+                        problem.suggestion.substr(0, at).substr(problem.suggestion.rfind(' ', at - 1) + 1);
+                    const std::string extent = measuredExtent(page_, name);
+                    problem.suggestion =
+                        problem.suggestion.substr(0, at) + " in " + (extent.empty() ? "[0, 1]" : extent);
                 }
             }
             return std::move(out_);

@@ -6,6 +6,7 @@
 #include "formula/measured_grid.h"
 #include "formula/page.h"
 #include "formula/parser.h"
+#include "formula/plotted.h"
 #include "formula/text.h"
 
 #include <algorithm>
@@ -220,6 +221,17 @@ TEST_CASE("a page lays a picture on its variables by pitch, origin and rows") {
     CHECK(valueOf(pageOf({"d = 0.25", "p(x, y) from \"slice.tif\", pitch 2d"}), "p(1.4, 0.9)") == 6);
     CHECK(valueOf(pageOf({"(u, v, g) from \"slice.tif\", pitch 0.5", "m = mean(g), where u > 1"}), "m") == 4.5);
     CHECK(valueOf(pageOf({"(u, v, g) from \"slice.tif\", origin 10, 0"}), "total(u)") == 2 * (10.5 + 11.5 + 12.5));
+}
+
+TEST_CASE("a variable that a measured field runs along is offered with the field's own extent") {
+    const auto offered = [](const std::string& line, const std::string& plot, std::size_t variables) {
+        const Plotted plotted = readPlotted(pageOf({line}), plot, variables);
+        REQUIRE(plotted.problems.size() == 1);
+        return plotted.problems[0].suggestion;
+    };
+    CHECK(offered("p(x, q) from \"slice.tif\", pitch 0.5", "p(x, 1)", 1).ends_with("x in [0, 1.5]"));
+    CHECK(offered("p(x, q) interpolates \"slice.tif\"", "p(x, 1)", 1).ends_with("x in [0.5, 2.5]"));
+    CHECK(offered("f(x) = x", "f(x)", 1).ends_with("x in [0, 1]"));
 }
 
 TEST_CASE("grids of three directions, of rows of places, and their slopes") {
