@@ -54,7 +54,8 @@ std::vector<DataAxis> readAxes(JsonReader& reader, const Json& value, const std:
             reader.refuse(joined(here, "unit"), "is “" + axis.unit + "”, which is no unit that is known.");
         const auto most = static_cast<std::size_t>(mostNumbersOfPage);
         std::vector<double> places;
-        if (const auto count = reader.number(each, here, "count", 1, mostNumbersOfPage)) {
+        if (const auto count = reader.number(each, here, "count", 1, static_cast<double>(mostInRecipe))) {
+            if (*count != std::floor(*count)) reader.refuse(joined(here, "count"), "must be a whole number.");
             axis.isCounted = true;
             axis.places = evenPlaces(static_cast<std::size_t>(*count), 0, 1);
         } else if (const Json* written = reader.list(each, here, "places", most)) {

@@ -148,3 +148,69 @@ TEST_CASE("damaged tables are refused with their path") {
     CHECK(problemOf(R"([{"name": "x", "beside": true, "more": 1}])").find("more") != std::string::npos);
     CHECK(problemOf(R"({"name": "x"})").size() > 0);
 }
+
+TEST_CASE("grids and meshes are kept in the recipe, to the last bit") {
+    const auto column = [](std::vector<double> numbers) {
+        return std::make_shared<const std::vector<double>>(std::move(numbers));
+    };
+    Document document;
+    document.page = {"p(x, y) from \"a.tif\"", "w(x, y, t) interpolates \"b.nc\", variable \"w\"",
+                     "h(x, y) interpolates \"c.vtu\""};
+    DataTable picture, field, mesh;
+    picture.source = "a.tif";
+    picture.digest = "00ff";
+    picture.columns = {{"", "", "", column({1, 2, 3, 4, -0.0, std::nan("")})}};
+    picture.axes = {{"", "", "", column({0.5, 1.5, 2.5}), true}, {"", "", "", column({0.5, 1.5}), true}};
+    field.source = tableKey("b.nc", "w");
+    field.columns = {{"w", "m3 m-3", "water", column({1, 2, 3, 4, 5, 6, 7, 8})}};
+    field.axes = {{"x", "cm", "", column({0.1, 0.7}), false},
+                  {"z", "cm", "depth", column({1, 2}), false},
+                  {"time", "h", "", column({0, 1e-3}), false}};
+    mesh.source = "c.vtu";
+    mesh.columns = {{"head", "", "", column({1, 2, 3, 1.0 / 3})}};
+    mesh.mesh = std::make_shared<const DataMesh>(
+        DataMesh{{column({0, 1, 1, 0}), column({0, 0, 1, 1})},
+                 "m",
+                 {column({0, 0}), column({1, 2}), column({2, 3}), column({std::nan(""), std::nan("")})}});
+    for (const DataTable& table : {picture, field, mesh}) document.tables.put(table);
+    const RecipeRead read = readRecipe(writeRecipe(document));
+    INFO(read.problem.sentence);
+    REQUIRE(read.document);
+    CHECK(*read.document->tables.find("a.tif") == picture);
+    CHECK(*read.document->tables.find(tableKey("b.nc", "w")) == field);
+    CHECK(*read.document->tables.find("c.vtu") == mesh);
+    CHECK(writeRecipe(*read.document) == writeRecipe(document));
+    CHECK(readPage(*read.document).problems().empty());
+}
+
+TEST_CASE("damaged grids and meshes are refused with their path") {
+    const auto saidOf = [](const std::string& tables) {
+        return readRecipe(R"({"coulter": 5, "page": [], "tables": )" + tables + "}").problem.sentence;
+    };
+    const auto grid = [&](const std::string& axes, const std::string& rows) {
+        return saidOf("[{\"name\": \"x\", \"axes\": " + axes + ", \"columns\": [{\"name\": \"a\"}], \"rows\": " + rows +
+                      "}]");
+    };
+    const std::string two = R"([{"name": "x", "count": 2}, {"name": "y", "places": [1, 3]}])";
+    CHECK(grid(two, "[[1, 2], [3, 4]]").empty());
+    CHECK(grid(two, "[[1, 2]]").find("every combination") != std::string::npos);
+    CHECK(grid(two, "[[1, 2, 3], [3, 4, 5]]").find("rows[0]") != std::string::npos);
+    CHECK(grid(R"([{"name": "x", "count": 0}])", "[[1]]").find("axes[0].count") != std::string::npos);
+    CHECK(grid(R"([{"name": "x", "count": 1.5}])", "[[1]]").find("whole number") != std::string::npos);
+    CHECK(grid(R"([{"name": "x", "count": 1e9}])", "[[1]]").find("axes[0].count") != std::string::npos);
+    CHECK(grid(R"([{"name": "x", "places": [2, 1]}])", "[[1, 2]]").find("ascend") != std::string::npos);
+    CHECK(grid(R"([{"name": "x"}])", "[[1]]").find("neither") != std::string::npos);
+    CHECK(grid(R"([{"name": "x", "count": 1, "unit": "furlongish"}])", "[[1]]").find("no unit") != std::string::npos);
+    const auto mesh = [&](const std::string& inside, const std::string& rows) {
+        return saidOf("[{\"name\": \"x\", \"mesh\": {" + inside +
+                      "}, \"columns\": [{\"name\": \"a\"}], \"rows\": " + rows + "}]");
+    };
+    const std::string nodes = R"("nodes": [[0, 0], [1, 0], [0, 1]], )";
+    CHECK(mesh(nodes + R"("elements": [[0, 1, 2]])", "[[1], [2], [3]]").empty());
+    CHECK(mesh(nodes + R"("elements": [[0, 1, 2]])", "[[1]]").empty());
+    CHECK(mesh(nodes + R"("elements": [[0, 1, 2]])", "[[1], [2]]").find("each node") != std::string::npos);
+    CHECK(mesh(nodes + R"("elements": [[0, 1]])", "[[1]]").find("elements[0]") != std::string::npos);
+    CHECK(mesh(nodes + R"("elements": [])", "[[1]]").find("elements") != std::string::npos);
+    CHECK(mesh(R"("elements": [[0, 1, 2]])", "[[1]]").find("nodes") != std::string::npos);
+    CHECK(mesh(R"("nodes": [[0, "1"]], "elements": [[0, 1, 2]])", "[[1]]").find("nodes[0]") != std::string::npos);
+}
