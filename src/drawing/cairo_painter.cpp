@@ -1,5 +1,7 @@
 #include "drawing/cairo_painter.h"
 
+#include "special/leaks_of_libraries.h"
+
 #include <algorithm>
 #include <array>
 #include <cairo-ft.h>
@@ -9,9 +11,6 @@
 #include <charconv>
 #include <cmath>
 #include <memory>
-#ifdef COULTER_SANITIZE
-#include <sanitizer/lsan_interface.h>
-#endif
 
 namespace coulter {
 namespace {
@@ -253,18 +252,6 @@ std::string paintPdf(const Scene& scene, const std::string& title) {
     return paintPage(surface, scene) ? bytes : std::string();
 }
 
-namespace {
-
-#ifdef COULTER_SANITIZE
-/// Cairo 1.16 forgets the bytes of each font that it writes into PostScript (some 7 kB a font and file); the leak
-/// sanitizer is told so for that call alone.
-using LeaksOfCairo = __lsan::ScopedDisabler;
-#else
-struct LeaksOfCairo {};
-#endif
-
-} // namespace
-
 std::string paintEps(const Scene& scene, double dotsPerInch, const std::vector<std::string>& comments) {
     std::string bytes;
     cairo_surface_t* surface =
@@ -274,7 +261,8 @@ std::string paintEps(const Scene& scene, double dotsPerInch, const std::vector<s
     cairo_surface_set_fallback_resolution(surface, dotsPerInch, dotsPerInch);
     for (const std::string& comment : comments) cairo_ps_surface_dsc_comment(surface, comment.c_str());
     {
-        [[maybe_unused]] const LeaksOfCairo allowed;
+        // Cairo 1.16 forgets the bytes of each font that it writes into PostScript (some 7 kB a font and file).
+        [[maybe_unused]] const LeaksOfLibraries allowed;
         if (!paintPage(surface, scene)) return {};
     }
     // A date would make every export another file, and the sheet is as large as it is, not as what is drawn on it.
