@@ -4,6 +4,7 @@
 #include "data/picture_numbers.h"
 #include "data/read_netcdf.h"
 #include "data/read_vtu.h"
+#include "formula/text.h"
 
 #include <algorithm>
 #include <array>
@@ -75,6 +76,13 @@ TableRead refusedFile(std::string sentence, std::string suggestion) {
     read.problem.sentence = std::move(sentence);
     read.problem.suggestion = std::move(suggestion);
     return read;
+}
+
+std::string asUtf8(const std::string& words) {
+    if (encodeUtf8(decodeUtf8(words)) == words) return words;
+    std::u32string letters;
+    for (const char byte : words) letters += static_cast<char32_t>(static_cast<unsigned char>(byte));
+    return encodeUtf8(letters);
 }
 
 TableRead readVariable(const std::string& format,

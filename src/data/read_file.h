@@ -14,6 +14,9 @@ TableRead readDataFile(const std::filesystem::path& path, const TableShape& shap
 /// What is said of a file that cannot be read.
 TableRead refusedFile(std::string sentence, std::string suggestion = "");
 
+/// Words of a file as UTF-8: as they are if they are that, else as Latin-1.
+std::string asUtf8(const std::string& words);
+
 /// Why a file could not be read on; never leaves the reader of its format.
 struct FileTrouble {
     std::string sentence, way;

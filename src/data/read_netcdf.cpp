@@ -60,7 +60,7 @@ public:
             check(nc_inq_vartype(id_, i, &variable.type));
             check(nc_inq_varndims(id_, i, &dimensions));
             if (dimensions < 0 || dimensions > NC_MAX_VAR_DIMS) throw Trouble{"The file is damaged.", ""};
-            variable.name = name;
+            variable.name = asUtf8(name);
             variable.dimensions.resize(static_cast<std::size_t>(dimensions));
             if (dimensions > 0) check(nc_inq_vardimid(id_, i, variable.dimensions.data()));
             all.push_back(std::move(variable));
@@ -71,7 +71,7 @@ public:
         char name[NC_MAX_NAME + 1] = {};
         Dimension found;
         check(nc_inq_dim(id_, id, name, &found.length));
-        found.name = name;
+        found.name = asUtf8(name);
         return found;
     }
 
@@ -85,12 +85,12 @@ public:
             if (nc_get_att_string(id_, variable.id, attribute, &one) != NC_NOERR || !one) return "";
             std::string text(one);
             nc_free_string(1, &one);
-            return text.substr(0, longest);
+            return asUtf8(text.substr(0, longest));
         }
         if (type != NC_CHAR || length > longest) return "";
         std::string text(length, '\0');
         if (nc_get_att_text(id_, variable.id, attribute, text.data()) != NC_NOERR) return "";
-        return text.substr(0, text.find('\0'));
+        return asUtf8(text.substr(0, text.find('\0')));
     }
     std::vector<double> numbers(const Variable& variable, const char* attribute) const {
         nc_type type = NC_NAT;

@@ -144,7 +144,7 @@ private:
             for (const pugi::xml_node array :
                  piece.child(ofElements ? "CellData" : "PointData").children("DataArray")) {
                 if (std::string_view(array.attribute("type").as_string()) == "String") continue;
-                const std::string name = array.attribute("Name").as_string();
+                const std::string name = asUtf8(array.attribute("Name").as_string());
                 take({name, ofElements, std::max<std::size_t>(1, array.attribute("NumberOfComponents").as_uint(1)),
                       read(array, "“" + name + "”")},
                      ofElements ? kept : std::vector<std::size_t>{}, ofElements ? ends.size() : points.size() / 3);

@@ -178,6 +178,9 @@ TEST_CASE("what is wrong with a mesh's file is said in a sentence") {
     CHECK(said(with("4 7 10 12", "4 7 12")).find("unlike numbers") != std::string::npos);
     CHECK(said(with("0 1 4 3", "0 1 x 3")).find("“connectivity” cannot be read") != std::string::npos);
     CHECK(said(with("7 8 9 99", "7 8 9")).find("“layer” has 3 numbers for 4 elements") != std::string::npos);
+    // Words that are no UTF-8 are Latin-1.
+    const TableRead latin = readText(with("Name=\"layer\"", "Name=\"H\xf6he\""), "Höhe");
+    CHECK(latin.table.has_value());
     CHECK(said(with("</Piece>", "")).find("no XML") != std::string::npos);
     CHECK(said(with("header_type=\"UInt32\"", "compressor=\"vtkLZ4DataCompressor\"")).find("packed in a way") !=
           std::string::npos);
