@@ -1,6 +1,7 @@
 #include "made_files.h"
 
 #include "data/read_file.h"
+#include "special/leaks_of_libraries.h"
 
 #include <catch2/catch.hpp>
 #include <random>
@@ -43,6 +44,7 @@ public:
     const std::filesystem::path path;
 
 private:
+    [[maybe_unused]] LeaksOfLibraries allowed_; ///< HDF5 keeps what it has freed for itself
     int id_ = -1;
 };
 
