@@ -143,17 +143,17 @@ private:
     }
 
     /// By how much the direction turns for each mm to the side. Beside a jump of the direction it does not: looked at
-    /// more closely there is none.
+    /// more closely there is none; nor upon one, where it is as large from nearby as from afar.
     double turningAcross(const PlaceInMm& at, const PlaceInMm& direction) const {
-        double least = HUGE_VAL;
         const PlaceInMm normal{-direction[1], direction[0]};
-        for (const double part : {0.1, 0.002}) {
-            const double aside = part * rules_.tolerance;
-            const PlaceInMm a = field_(at + aside * normal), b = field_(at + -aside * normal);
+        std::array<double, 2> asides{0.1 * rules_.tolerance, 0.002 * rules_.tolerance}, turns{};
+        for (std::size_t k = 0; k < 2; ++k) {
+            const PlaceInMm a = field_(at + asides[k] * normal), b = field_(at + -asides[k] * normal);
             if (!isFinite(a) || !isFinite(b)) return 0;
-            least = std::min(least, distance(a, b) / (2 * aside));
+            turns[k] = distance(a, b);
         }
-        return least;
+        if (turns[1] > 0.3 * turns[0]) return 0;
+        return std::min(turns[0] / (2 * asides[0]), turns[1] / (2 * asides[1]));
     }
 
     /// Where the next step is not defined at all: the edge, unless the line comes to rest there.

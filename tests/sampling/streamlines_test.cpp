@@ -124,6 +124,30 @@ TEST_CASE("lines end at sinks, stagnation points and where the field ends, and g
     CHECK(evenStreamlines(none, 5, rules).empty());
 }
 
+TEST_CASE("lines go through any number of jumps that they cross at a slant, as in elements of a mesh") {
+    // Strips at 45 degrees, in which the direction is turned up and down by turns.
+    const auto strip = [](double x, double y) { return static_cast<long>(std::floor((x + y) / 3.7)); };
+    const Direction strips = along([&](double x, double y) {
+        const double angle = strip(x, y) % 2 == 0 ? 0.3 : -0.3;
+        return PlaceInMm{std::cos(angle), std::sin(angle)};
+    });
+    for (int k = 0; k < 40; ++k) {
+        const Streamline line = streamlineThrough(strips, {1.0, 10.0 + 1.9 * k}, rules);
+        INFO(k);
+        CHECK(line.last == StreamEnd::Edge);
+        const PlaceInMm& end = line.points.back();
+        CHECK((end[0] == Approx(100) || end[1] == Approx(100) || end[1] == Approx(0).margin(1e-9)));
+        // Every chord has the direction of its strip, but for the steps over the jumps.
+        for (std::size_t i = 1; i < line.points.size(); ++i) {
+            const PlaceInMm &a = line.points[i - 1], &b = line.points[i];
+            const double length = std::hypot(b[0] - a[0], b[1] - a[1]);
+            if (length < 0.05) continue;
+            const double angle = strip((a[0] + b[0]) / 2, (a[1] + b[1]) / 2) % 2 == 0 ? 0.3 : -0.3;
+            CHECK(std::atan2(b[1] - a[1], b[0] - a[0]) == Approx(angle).margin(0.02));
+        }
+    }
+}
+
 TEST_CASE("even lines leave each other room, fill the panel, and are the same again") {
     const Direction field = along([](double x, double y) {
         return PlaceInMm{std::cos(y / 15) + 0.2, std::sin(x / 12) - 0.1};
