@@ -136,7 +136,7 @@ TEST_CASE("two meshes stand above each other, and the edges of one are shown and
     d.settle();
     const Figure& figure = d.figure().figure;
     REQUIRE(figure.panels.size() == 2);
-    CHECK(fieldOfPlot(d, 1, 0).triangles.size() == 544);
+    CHECK(fieldOfPlot(d, 1, 0).triangles.size() == fieldOf(figure.panels[1].drawn[0])->mesh->elements.size());
     const auto items = [&] { return d.figure().figure.scene.items.size(); };
     const std::size_t with = items();
     d.sheet()->select({ItemKind::Plot, 1, 0, 0});
