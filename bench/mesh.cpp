@@ -102,6 +102,24 @@ private:
     PFNGLBLITFRAMEBUFFERPROC copy_ = nullptr;
 };
 
+/// Two for each cell of a square of so many cells each way.
+std::vector<std::array<std::uint32_t, 3>> trianglesOf(std::uint32_t cells) {
+    std::vector<std::array<std::uint32_t, 3>> triangles;
+    for (std::uint32_t j = 0; j < cells; ++j) {
+        for (std::uint32_t i = 0; i < cells; ++i) {
+            const std::uint32_t a = j * (cells + 1) + i, c = a + cells + 2;
+            triangles.push_back({a, a + 1, c});
+            triangles.push_back({a, c, c - 1});
+        }
+    }
+    return triangles;
+}
+std::vector<std::uint32_t> cornersOf(const std::vector<std::array<std::uint32_t, 3>>& triangles) {
+    std::vector<std::uint32_t> corners;
+    for (const auto& t : triangles) corners.insert(corners.end(), t.begin(), t.end());
+    return corners;
+}
+
 void say(const char* what, double own, double mesa) {
     std::printf("%-58s %8.1f ms %8.1f ms %7.2f x\n", what, own, mesa, own / mesa);
 }
@@ -125,15 +143,8 @@ void mesh() {
             colours.insert(colours.end(), {static_cast<std::uint8_t>(127 + 120 * z), 90, 60, 255});
         }
     }
-    std::vector<std::uint32_t> corners;
-    for (std::uint32_t j = 0; j < cells; ++j) {
-        for (std::uint32_t i = 0; i < cells; ++i) {
-            const std::uint32_t a = j * (cells + 1) + i, c = a + cells + 2;
-            samples.triangles.push_back({a, a + 1, c});
-            samples.triangles.push_back({a, c, c - 1});
-        }
-    }
-    for (const auto& t : samples.triangles) corners.insert(corners.end(), t.begin(), t.end());
+    samples.triangles = trianglesOf(cells);
+    const std::vector<std::uint32_t> corners = cornersOf(samples.triangles);
     Frame frame;
     frame.rect = {0, 0, 160, 100};
     frame.map = {{ScaleKind::Linear, 0, 1, 160}, {ScaleKind::Linear, 0, 1, 100}};
@@ -162,15 +173,8 @@ void surface() {
             colours.insert(colours.end(), {static_cast<std::uint8_t>(255 * z), 0, 0, 255});
         }
     }
-    std::vector<std::uint32_t> corners;
-    for (std::uint32_t j = 0; j < cells; ++j) {
-        for (std::uint32_t i = 0; i < cells; ++i) {
-            const std::uint32_t a = j * (cells + 1) + i, c = a + cells + 2;
-            faces.triangles.push_back({a, a + 1, c});
-            faces.triangles.push_back({a, c, c - 1});
-        }
-    }
-    for (const auto& t : faces.triangles) corners.insert(corners.end(), t.begin(), t.end());
+    faces.triangles = trianglesOf(cells);
+    const std::vector<std::uint32_t> corners = cornersOf(faces.triangles);
     for (int i = 0; i < 256; ++i) faces.colours.push_back({static_cast<std::uint8_t>(i), 0, 0});
     const std::vector<Faces> surfaces{faces};
     Mesa mesa(4);

@@ -116,6 +116,17 @@ Column evenPlaces(std::size_t count, double edge, double pitch) {
     return shared(std::move(places));
 }
 
+std::string intervalOf(std::span<const double> places, bool toEdges) {
+    const std::size_t n = places.size();
+    const auto beyond = [&](std::size_t i) { return !toEdges ? 0 : n > 1 ? (places[i + 1] - places[i]) / 2 : 0.5; };
+    const double low = places.front() - beyond(0), high = places.back() + beyond(n > 1 ? n - 2 : 0);
+    // Zero but for rounding is meant to be zero.
+    const auto written = [&](double edge) {
+        return roundedNumber(std::abs(edge) < 1e-12 * (high - low) ? 0 : edge, 12);
+    };
+    return "[" + written(low) + ", " + written(high) + "]";
+}
+
 GridOfTable gridOf(const DataTable& table) {
     if (!table.axes.empty()) return {table.axes, table.columns[0].numbers, ""};
     if (table.columns.size() < 2 || table.rows() < 2) return refused("it has fewer than two rows or columns.");

@@ -1,6 +1,7 @@
 #pragma once
 #include "formula/data_table.h"
 
+#include <span>
 #include <string>
 
 namespace coulter {
@@ -20,6 +21,10 @@ GridOfTable gridOf(const DataTable& table);
 /// Lays a grid on its variables by pitch and origin (see GridPlace); why it cannot be, or nothing.
 std::string layGrid(GridOfTable& grid, const std::vector<double>& pitch, const std::vector<double>& origin,
                     bool rowsUpwards);
+
+/// From the first of some places to the last, or between the outer edges of their cells, as an interval is written:
+/// "[0, 12]".
+std::string intervalOf(std::span<const double> places, bool toEdges);
 
 /// Places of numbers that are so wide each, beginning with an outer edge.
 Column evenPlaces(std::size_t count, double edge, double pitch);

@@ -6,6 +6,7 @@
 #include "formula/text.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <list>
 #include <mutex>
@@ -161,21 +162,11 @@ std::string measuredExtent(const Page& page, const std::string& parameter) {
         const auto at = std::ranges::find(line.parameters, parameter);
         if (!line.isMeasured() || !line.field || at == line.parameters.end()) continue;
         const auto k = static_cast<std::size_t>(at - line.parameters.begin());
-        double low = 0, high = 0;
         if (const auto& mesh = line.field->mesh()) {
-            const auto [least, greatest] = std::ranges::minmax(k == 0 ? mesh->x : mesh->y);
-            low = least, high = greatest;
-        } else { // of cells up to their outer borders
-            const std::span<const double> places = line.field->places(k);
-            const std::size_t n = places.size();
-            const bool reaches = line.field->hasCells();
-            low = places[0] - (!reaches ? 0 : n > 1 ? (places[1] - places[0]) / 2 : 0.5);
-            high = places[n - 1] + (!reaches ? 0 : n > 1 ? (places[n - 1] - places[n - 2]) / 2 : 0.5);
+            const auto [low, high] = std::ranges::minmax(k == 0 ? mesh->x : mesh->y);
+            return intervalOf(std::array{low, high}, false);
         }
-        const auto written = [&](double edge) {
-            return roundedNumber(std::abs(edge) < 1e-12 * (high - low) ? 0 : edge, 12);
-        };
-        return "[" + written(low) + ", " + written(high) + "]";
+        return intervalOf(line.field->places(k), line.field->hasCells());
     }
     return "";
 }

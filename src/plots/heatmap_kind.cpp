@@ -12,7 +12,8 @@ namespace {
 constexpr const char* fillWords[] = {"smooth", "cells"};
 const Setting fillSetting{.key = "fill",
                           .label = "fill",
-                          .meaning = "interpolated between the samples, or one colour for each",
+                          .meaning = "interpolated between the samples, or one colour for each; always the latter "
+                                     "where a field has cells of its own",
                           .type = SettingType::Word,
                           .usual = std::string("smooth"),
                           .words = fillWords};

@@ -1,6 +1,7 @@
 #include "plots/table_edits.h"
 
 #include "formula/lexer.h"
+#include "formula/measured_grid.h"
 #include "formula/parser.h"
 #include "formula/plotted.h"
 #include "formula/text.h"
@@ -42,65 +43,34 @@ std::string nameFor(const DataColumn& column, const Page& page, std::set<std::st
     return chosen;
 }
 
-/// The outer edges of a grid's numbers along one direction, as a person would write them.
-std::string intervalOf(const DataAxis& axis, bool toEdges) {
-    const std::vector<double>& places = *axis.places;
-    const double half = !toEdges ? 0 : places.size() > 1 ? (places[1] - places[0]) / 2 : 0.5;
-    const double last = !toEdges ? 0 : places.size() > 1 ? (places.back() - places[places.size() - 2]) / 2 : 0.5;
-    const double low = places.front() - half, high = places.back() + last;
-    // Zero but for rounding is meant to be zero.
-    const auto written = [&](double edge) {
-        return roundedNumber(std::abs(edge) < 1e-12 * (high - low) ? 0 : edge, 12);
-    };
-    return "[" + written(low) + ", " + written(high) + "]" + (axis.unit.empty() ? "" : ", unit " + axis.unit);
-}
-
-/// A mesh as a function of two variables, and a heatmap of it.
-Document withMesh(Document changed, const DataTable& table, const Page& page, std::size_t panel) {
-    std::set<std::string> taken;
-    DataColumn numbers = table.columns[0];
-    if (numbers.name.empty()) numbers.name = "p";
-    const std::string name = nameFor(numbers, page, taken);
-    std::string call = spelledName(name) + "(";
-    std::vector<std::string> lines;
-    for (std::size_t k = 0; k < 2; ++k) {
-        const std::string variable = spelledName(nameFor({k == 0 ? "x" : "y", "", "", nullptr}, page, taken));
-        const auto [low, high] = std::ranges::minmax(*table.mesh->places[k]);
-        call += (k == 0 ? "" : ", ") + variable;
-        lines.push_back(variable + " in [" + roundedNumber(low, 12) + ", " + roundedNumber(high, 12) + "]" +
-                        (table.mesh->unit.empty() ? "" : ", unit " + table.mesh->unit));
-    }
-    call += ")";
-    const TableKey key = readTableKey(table.source);
-    changed.page.push_back(call + " interpolates \"" + key.file + "\"" +
-                           (key.variable.empty() ? "" : ", variable \"" + key.variable + "\""));
-    changed.page.insert(changed.page.end(), lines.begin(), lines.end());
-    changed.panels[std::min(panel, changed.panels.size() - 1)].plots.push_back(plotOf(call, "heatmap"));
-    return changed;
-}
-
-/// A grid as a function of its directions, each of which becomes a variable of the page, and a heatmap of it.
-Document withGrid(Document changed, const DataTable& table, const Page& page, std::size_t panel) {
+/// A grid or a mesh as a function of its directions, each of which becomes a variable of the page, and a heatmap of it.
+/// A third direction is a quantity that is run through.
+Document withField(Document changed, const DataTable& table, const Page& page, std::size_t panel) {
     constexpr std::array<const char*, 3> usual{"x", "y", "t"};
     std::set<std::string> taken;
     DataColumn numbers = table.columns[0];
     if (numbers.name.empty()) numbers.name = "p";
-    const std::string name = nameFor(numbers, page, taken);
-    std::string call = spelledName(name) + "(";
+    std::string call = spelledName(nameFor(numbers, page, taken)) + "(";
     std::vector<std::string> lines;
-    const bool isPicture = std::ranges::any_of(table.axes, &DataAxis::isCounted) || table.axes[0].name.empty();
-    for (std::size_t k = 0; k < table.axes.size(); ++k) {
-        DataColumn axis{table.axes[k].name.empty() ? usual[k] : table.axes[k].name, "", "", nullptr};
-        const std::string variable = spelledName(nameFor(axis, page, taken));
-        call += (k == 0 ? "" : ", ") + variable;
-        if (k < 2) {
-            lines.push_back(variable + " in " + intervalOf(table.axes[k], isPicture));
-        } else { // what is run through
-            const std::vector<double>& places = *table.axes[k].places;
-            lines.push_back(variable + " = " + roundedNumber(places.front(), 12) + ", from " +
-                            roundedNumber(places.front(), 12) + " to " + roundedNumber(places.back(), 12) +
-                            (table.axes[k].unit.empty() ? "" : ", unit " + table.axes[k].unit));
+    const bool isPicture =
+        !table.mesh && (std::ranges::any_of(table.axes, &DataAxis::isCounted) || table.axes[0].name.empty());
+    for (std::size_t k = 0; k < (table.mesh ? 2 : table.axes.size()); ++k) {
+        DataAxis axis;
+        if (table.mesh) {
+            const auto [low, high] = std::ranges::minmax(*table.mesh->places[k]);
+            axis.unit = table.mesh->unit;
+            axis.places = std::make_shared<const std::vector<double>>(std::vector{low, high});
+        } else {
+            axis = table.axes[k];
         }
+        const DataColumn named{axis.name.empty() ? usual[k] : axis.name, "", "", nullptr};
+        const std::string variable = spelledName(nameFor(named, page, taken)),
+                          unit = axis.unit.empty() ? "" : ", unit " + axis.unit;
+        const std::string first = roundedNumber(axis.places->front(), 12),
+                          last = roundedNumber(axis.places->back(), 12);
+        call += (k == 0 ? "" : ", ") + variable;
+        lines.push_back(k < 2 ? variable + " in " + intervalOf(*axis.places, isPicture) + unit
+                              : variable + " = " + first + ", from " + first + " to " + last + unit);
     }
     call += ")";
     const TableKey key = readTableKey(table.source);
@@ -117,8 +87,6 @@ Document withTable(const Document& document, DataTable table, std::size_t panel)
     Document changed = document;
     const std::string source = table.source;
     const Page page = readPage(document);
-    const bool isGrid = table.axes.size() > 1, isMesh = table.mesh != nullptr;
-    const auto kept = isGrid || isMesh ? std::make_shared<const DataTable>(table) : nullptr;
     std::vector<std::string> names;
     std::set<std::string> taken;
     for (const DataColumn& column : table.columns) {
@@ -127,8 +95,8 @@ Document withTable(const Document& document, DataTable table, std::size_t panel)
     changed.tables.put(std::move(table));
     const bool isNamed = std::ranges::any_of(page.lines, [&](const Line& line) { return line.table == source; });
     if (isNamed) return changed;
-    if (isMesh) return withMesh(std::move(changed), *kept, page, panel);
-    if (isGrid) return withGrid(std::move(changed), *kept, page, panel);
+    const DataTables::Entry kept = changed.tables.find(source);
+    if (kept->mesh || kept->axes.size() > 1) return withField(std::move(changed), *kept, page, panel);
     std::string line;
     for (const std::string& name : names) line += (line.empty() ? "" : ", ") + spelledName(name);
     if (names.size() > 1) line = "(" + line + ")";

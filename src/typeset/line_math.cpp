@@ -183,6 +183,16 @@ MathPtr columnsMath(std::span<const ExprPtr> columns) {
     return mathFenced("(", mathRow(std::move(parts)), ")");
 }
 
+/// How far apart places are that are even but for rounding; empty if they are not.
+std::string pitchOf(std::span<const double> places) {
+    if (places.size() < 2) return "";
+    const double pitch = (places.back() - places.front()) / static_cast<double>(places.size() - 1);
+    for (std::size_t i = 1; i < places.size(); ++i) {
+        if (std::abs(places[i] - places[i - 1] - pitch) > 1e-6 * pitch) return "";
+    }
+    return roundedNumber(pitch, 6);
+}
+
 /// A function whose values are measured: what it stands between, or the file, then how many numbers it has.
 std::vector<MathPtr> measuredTerms(const Line& line) {
     std::vector<MathPtr> parameters;
@@ -215,6 +225,8 @@ std::vector<MathPtr> measuredTerms(const Line& line) {
         } else {
             for (std::size_t k = 0; k < line.field->variables(); ++k)
                 size += (k == 0 ? "" : " × ") + std::to_string(line.field->places(k).size());
+            const std::string across = pitchOf(line.field->places(0)), up = pitchOf(line.field->places(1));
+            if (!across.empty() && !up.empty()) size += ", pitch " + across + (across == up ? "" : ", " + up);
         }
         terms.back().push_back(mathWord(",", MathClass::Ordinary, Ink::Muted));
         terms.emplace_back();
