@@ -101,7 +101,7 @@ TEST_CASE("a legend outside stands beyond the colour bar") {
     line.name = "a line";
     d.panels[0].plots.push_back(line);
     d.panels[0].legend.place = LegendPlace::Outside;
-    const PanelLayout& layout = drawFigure(d).panels[0].layout;
+    const PanelLayout layout = drawFigure(d).panels[0].layout;
     CHECK(layout.legend.rect.x > layout.colours.rect.right());
     CHECK(layout.legend.rect.right() < 120);
 }
