@@ -1,6 +1,8 @@
 #include "command/commands.h"
 #include "command/interruption.h"
 #include "command/progress.h"
+#include "command/sample_tile.h"
+#include "command/sweep_index.h"
 #include "composition/figure.h"
 #include "files/samples_report.h"
 #include "formula/page.h"
@@ -19,6 +21,7 @@ namespace {
 
 struct Arguments {
     std::string recipe, of, kind = "line", box = "120x80", limits, levels, output;
+    std::string part;
     std::vector<std::string> lines;
     std::size_t plot = 0, familyCase = 0; ///< counted from 1
     double tolerance = 0;
@@ -92,12 +95,19 @@ int run(const Arguments& arguments) {
     if (!(arguments.tolerance >= 0 && arguments.tolerance <= 1000))
         return usage("--tolerance needs a positive number of mm.");
     if (arguments.of.empty() == (arguments.plot == 0)) return usage("Either --of or --plot says what is sampled.");
+    if (!arguments.part.empty() && (arguments.plot > 0 || arguments.report))
+        return usage("--part writes a tile of what --of names.");
     const Interruption interruption;
     if (arguments.plot > 0) return samplePlot(arguments, interruption);
     const auto loaded = loadPage(arguments.recipe, arguments.lines);
     if (!loaded) return statusProblem;
     const Page& page = *loaded;
     Panel panel;
+    if (!arguments.part.empty()) {
+        const std::optional<Part> part = partOf(arguments.part);
+        if (!part) return usage("--part names one part of several, such as 2/4, not “" + arguments.part + "”.");
+        return sampleTile({page, arguments.of, arguments.output, part->number, part->of}, interruption);
+    }
     if (!findPlotKind(arguments.kind)) return usage("--kind needs one of: " + plotKindNames() + ".");
     panel.plots.push_back(plotOf(arguments.of, arguments.kind));
     if (!arguments.levels.empty()) {
@@ -160,9 +170,16 @@ void addSample(CLI::App& app, int& status) {
     command->add_option("--levels", arguments->levels, "of contours: levels such as 0,0.5,1; else round ones");
     command->add_option("--tolerance", arguments->tolerance,
                         "largest distance from the curve on the sheet, mm; usually 0.02, or the recipe's");
+    command
+        ->add_option("--part", arguments->part,
+                     "K/N: of a field on a grid with counts or steps the K-th of N parts of its rows, as a netCDF file "
+                     "in the folder that --output names; what is there already is not made again")
+        ->type_name("K/N");
     command->add_flag("--report", arguments->report, "instead of the points: counts, what is proven, gaps, as JSON");
     addPatient(*command, arguments->patient);
-    command->add_option("-o,--output", arguments->output, "file; - for standard output")->type_name("FILE")->required();
+    command->add_option("-o,--output", arguments->output, "file; - for standard output; with --part a folder")
+        ->type_name("FILE")
+        ->required();
     command->callback([arguments, &status] { status = run(*arguments); });
 }
 

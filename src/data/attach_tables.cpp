@@ -36,12 +36,13 @@ DataTable troubled(const std::string& source, std::string trouble) {
     return table;
 }
 
-DataTable readOf(const std::string& source, const fs::path& folder, std::span<const fs::path> allowed) {
+DataTable readOf(const std::string& source, const fs::path& folder, std::span<const fs::path> allowed,
+                 const std::stop_token& stop = {}) {
     const auto file = fileOf(source, folder, allowed);
     if (!file)
         return troubled(source, "it lies outside the recipe's folder; move it there, or allow its folder with "
                                 "--allow-folder.");
-    TableRead read = readDataFile(*file, {}, readTableKey(source).variable);
+    TableRead read = readDataFile(*file, {}, readTableKey(source).variable, stop);
     if (!read.table)
         return troubled(source, read.problem.sentence +
                                     (read.problem.suggestion.empty() ? "" : " (" + read.problem.suggestion + ")"));
@@ -63,6 +64,7 @@ std::vector<std::string> tablesOf(const Document& document) {
 }
 
 bool fitsRecipe(const DataTable& table) {
+    if (table.far) return false;
     if (table.rows() * table.columns.size() > mostInRecipe / 2) return false;
     std::size_t size = 0;
     const auto add = [&](const Column& column) {
@@ -77,13 +79,14 @@ bool fitsRecipe(const DataTable& table) {
     return size <= mostInRecipe;
 }
 
-void attachTables(Document& document, const fs::path& folder, std::span<const fs::path> allowed) {
+void attachTables(Document& document, const fs::path& folder, std::span<const fs::path> allowed,
+                  const std::stop_token& stop) {
     if (folder.empty()) return;
     for (const std::string& source : tablesOf(document)) {
         const DataTables::Entry known = document.tables.find(source);
-        const bool waits = known && known->isBeside && known->rows() == 0;
+        const bool waits = known && known->isBeside && known->rows() == 0 && !known->far;
         if (known && known->trouble.empty() && !waits) continue;
-        DataTable table = readOf(source, folder, allowed);
+        DataTable table = readOf(source, folder, allowed, stop);
         if (known && known->isBeside && table.trouble.empty()) {
             if (table.digest != known->digest)
                 table = troubled(source, "it is not the file that the figure was made from: it has changed since.");

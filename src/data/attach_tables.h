@@ -3,6 +3,7 @@
 
 #include <filesystem>
 #include <span>
+#include <stop_token>
 
 namespace coulter {
 
@@ -19,8 +20,9 @@ bool fitsRecipe(const DataTable& table);
 /// below, or in folders that are allowed besides. Why one cannot be read is said on its line of the page. A file beside
 /// the recipe that is not the one whose digest it keeps is not used.
 /// @param folder  of the recipe; empty: it has none yet, and nothing is read
+/// @param stop    what is not read by then says so
 void attachTables(Document& document, const std::filesystem::path& folder,
-                  std::span<const std::filesystem::path> allowed = {});
+                  std::span<const std::filesystem::path> allowed = {}, const std::stop_token& stop = {});
 
 /// A table whose file holds other bytes than those that its numbers were read from.
 struct ChangedTable {

@@ -1,8 +1,12 @@
 #include "data/digest.h"
 
+#include "data/known_digests.h"
+
+#include <algorithm>
 #include <array>
 #include <fstream>
 #include <nettle/sha2.h>
+#include <vector>
 
 namespace coulter {
 
@@ -28,18 +32,49 @@ std::string Digest::text() {
     return text;
 }
 
-std::optional<std::string> digestOfFile(const std::filesystem::path& path) {
+namespace {
+
+/// Of the files in a folder by their names, those that are hidden left out.
+std::optional<std::string> digestOfFolder(const std::filesystem::path& path, const std::stop_token& stop) {
     std::error_code error;
+    std::vector<std::filesystem::path> files;
+    for (std::filesystem::directory_iterator each(path, error), end; !error && each != end; each.increment(error)) {
+        const bool isHidden = each->path().filename().string().starts_with('.');
+        if (!isHidden && each->is_regular_file(error)) files.push_back(each->path());
+    }
+    std::ranges::sort(files);
+    Digest all;
+    for (const std::filesystem::path& file : files) {
+        const auto one = digestOfFile(file, stop);
+        if (!one) return std::nullopt;
+        all.add(file.filename().string() + " " + *one + "\n");
+    }
+    return all.text();
+}
+
+} // namespace
+
+std::optional<std::string> digestOfFile(const std::filesystem::path& path, const std::stop_token& stop) {
+    std::error_code error;
+    if (std::filesystem::is_directory(path, error)) return digestOfFolder(path, stop);
     if (!std::filesystem::is_regular_file(path, error)) return std::nullopt;
+    const auto state = stateOf(path);
+    const bool isLarge = state && state->size >= leastKnownSize;
+    if (isLarge) {
+        if (auto known = knownDigest(*state)) return known;
+    }
     std::ifstream file(path, std::ios::binary);
     Digest digest;
     std::array<char, 65536> buffer{};
     while (file) {
+        if (stop.stop_requested()) return std::nullopt;
         file.read(buffer.data(), buffer.size());
         digest.add({buffer.data(), static_cast<std::size_t>(file.gcount())});
     }
     if (!file.eof()) return std::nullopt;
-    return digest.text();
+    const std::string found = digest.text();
+    if (isLarge && stateOf(path) == state) keepDigest(*state, found);
+    return found;
 }
 
 } // namespace coulter

@@ -2,6 +2,7 @@
 #include <filesystem>
 #include <memory>
 #include <optional>
+#include <stop_token>
 #include <string>
 #include <string_view>
 
@@ -21,7 +22,7 @@ private:
     std::unique_ptr<State> state_;
 };
 
-/// The digest of a file as it is now; none if it cannot be read.
-std::optional<std::string> digestOfFile(const std::filesystem::path& path);
+/// The digest of a file as it is now, or of all files in a folder; none if it cannot be read, or reading was stopped.
+std::optional<std::string> digestOfFile(const std::filesystem::path& path, const std::stop_token& stop = {});
 
 } // namespace coulter

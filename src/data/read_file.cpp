@@ -4,6 +4,7 @@
 #include "data/picture_numbers.h"
 #include "data/read_netcdf.h"
 #include "data/read_vtu.h"
+#include "data/tile_file.h"
 #include "formula/text.h"
 
 #include <algorithm>
@@ -104,6 +105,13 @@ TableRead readVariable(const std::string& format,
 TableRead readDataFile(const std::filesystem::path& path, const TableShape& shape, const std::string& variable,
                        const std::stop_token& stop) {
     std::error_code error;
+    if (std::filesystem::is_directory(path, error)) {
+        const std::string digest = digestOfFile(path, stop).value_or("");
+        if (stop.stop_requested()) return refusedFile("Reading was stopped.", "read it again");
+        TableRead read = readTiles(path, digest);
+        if (read.table) read.table->digest = digest, read.table->source = path.filename().string();
+        return read;
+    }
     std::ifstream file(path, std::ios::binary);
     const FileKind kind = file && std::filesystem::is_regular_file(path, error) ? kindOf(file) : FileKind::Table;
     TableRead read;
@@ -116,10 +124,13 @@ TableRead readDataFile(const std::filesystem::path& path, const TableShape& shap
     case FileKind::Png:
     case FileKind::Tiff:
     case FileKind::Vtu: read = readInMemory(file, path, kind, variable); break;
-    case FileKind::Netcdf:
-        read = readNetcdf(path, variable);
-        if (read.table) read.table->digest = digestOfFile(path).value_or("");
+    case FileKind::Netcdf: {
+        const std::string digest = digestOfFile(path, stop).value_or("");
+        if (stop.stop_requested()) return refusedFile("Reading was stopped.", "read it again");
+        read = readNetcdf(path, variable, digest);
+        if (read.table) read.table->digest = digest;
         break;
+    }
     }
     if (read.table) read.table->source = path.filename().string();
     return read;

@@ -1,6 +1,8 @@
 #include "data/read_netcdf.h"
 
+#include "data/netcdf_file.h"
 #include "data/netcdf_header.h"
+#include "data/netcdf_numbers.h"
 #include "data/read_file.h"
 #include "formula/columns.h"
 #include "formula/measured_grid.h"
@@ -10,138 +12,15 @@
 
 #include <algorithm>
 #include <cmath>
-#include <mutex>
-#include <netcdf.h>
-#include <optional>
 
 namespace coulter {
 namespace {
 
+using File = NetcdfFile;
 using Trouble = FileTrouble;
-void check(int status) {
-    if (status == NC_NOERR) return;
-    if (status == NC_ENOMEM) throw Trouble{"There is not enough memory to read it.", ""};
-    throw Trouble{
-        "The file is damaged, or of a kind of netCDF that is not known: " + std::string(nc_strerror(status)) + ".", ""};
-}
 
-constexpr std::size_t mostDirections = 3, mostVariables = 10'000;
-
-class File {
-public:
-    explicit File(const std::filesystem::path& path) { check(nc_open(path.c_str(), NC_NOWRITE, &id_)); }
-    ~File() { nc_close(id_); }
-    File(const File&) = delete;
-    File& operator=(const File&) = delete;
-
-    struct Dimension {
-        std::string name;
-        std::size_t length = 0;
-    };
-    struct Variable {
-        int id = 0;
-        std::string name;
-        nc_type type = NC_NAT;
-        std::vector<int> dimensions; ///< the first runs slowest
-        bool isNumeric() const { return type != NC_CHAR && type != NC_STRING && type <= NC_MAX_ATOMIC_TYPE; }
-    };
-
-    std::vector<Variable> variables() const {
-        int count = 0;
-        check(nc_inq_nvars(id_, &count));
-        if (static_cast<std::size_t>(std::max(0, count)) > mostVariables)
-            throw Trouble{"It has more than 10000 variables.", "take a part of it"};
-        std::vector<Variable> all;
-        for (int i = 0; i < count; ++i) {
-            Variable variable{i, {}, NC_NAT, {}};
-            char name[NC_MAX_NAME + 1] = {};
-            int dimensions = 0;
-            check(nc_inq_varname(id_, i, name));
-            check(nc_inq_vartype(id_, i, &variable.type));
-            check(nc_inq_varndims(id_, i, &dimensions));
-            if (dimensions < 0 || dimensions > NC_MAX_VAR_DIMS) throw Trouble{"The file is damaged.", ""};
-            variable.name = asUtf8(name);
-            variable.dimensions.resize(static_cast<std::size_t>(dimensions));
-            if (dimensions > 0) check(nc_inq_vardimid(id_, i, variable.dimensions.data()));
-            all.push_back(std::move(variable));
-        }
-        return all;
-    }
-    Dimension dimension(int id) const {
-        char name[NC_MAX_NAME + 1] = {};
-        Dimension found;
-        check(nc_inq_dim(id_, id, name, &found.length));
-        found.name = asUtf8(name);
-        return found;
-    }
-
-    std::string text(const Variable& variable, const char* attribute) const {
-        nc_type type = NC_NAT;
-        std::size_t length = 0;
-        if (nc_inq_att(id_, variable.id, attribute, &type, &length) != NC_NOERR || length == 0) return "";
-        constexpr std::size_t longest = 1000;
-        if (type == NC_STRING && length == 1) {
-            char* one = nullptr;
-            if (nc_get_att_string(id_, variable.id, attribute, &one) != NC_NOERR || !one) return "";
-            std::string text(one);
-            nc_free_string(1, &one);
-            return asUtf8(text.substr(0, longest));
-        }
-        if (type != NC_CHAR || length > longest) return "";
-        std::string text(length, '\0');
-        if (nc_get_att_text(id_, variable.id, attribute, text.data()) != NC_NOERR) return "";
-        return asUtf8(text.substr(0, text.find('\0')));
-    }
-    std::vector<double> numbers(const Variable& variable, const char* attribute) const {
-        nc_type type = NC_NAT;
-        std::size_t length = 0;
-        if (nc_inq_att(id_, variable.id, attribute, &type, &length) != NC_NOERR) return {};
-        if (type == NC_CHAR || type == NC_STRING || type > NC_MAX_ATOMIC_TYPE || length > 100) return {};
-        std::vector<double> found(length);
-        if (nc_get_att_double(id_, variable.id, attribute, found.data()) != NC_NOERR) return {};
-        return found;
-    }
-
-    /// Its values as the conventions have them; NaN where one is missing.
-    std::vector<double> values(const Variable& variable) const {
-        double count = 1;
-        for (const int id : variable.dimensions) count *= static_cast<double>(dimension(id).length);
-        if (count > mostNumbersOfPage)
-            throw Trouble{"“" + variable.name + "” has " + roundedNumber(count, 3) + " numbers, and a page holds " +
-                              roundedNumber(mostNumbersOfPage, 3) + ".",
-                          "take a part of it"};
-        std::vector<double> all(static_cast<std::size_t>(count));
-        if (all.empty()) return all;
-        check(nc_get_var_double(id_, variable.id, all.data()));
-        std::vector<double> missing = numbers(variable, "missing_value");
-        const std::vector<double> fill = numbers(variable, "_FillValue");
-        missing.insert(missing.end(), fill.begin(), fill.end());
-        if (fill.empty()) {
-            if (variable.type == NC_DOUBLE || variable.type == NC_FLOAT) missing.push_back(NC_FILL_DOUBLE);
-            if (variable.type == NC_INT) missing.push_back(NC_FILL_INT);
-            if (variable.type == NC_SHORT) missing.push_back(NC_FILL_SHORT);
-        }
-        Limits valid{-HUGE_VAL, HUGE_VAL};
-        if (const auto range = numbers(variable, "valid_range"); range.size() == 2) valid = {range[0], range[1]};
-        if (const auto low = numbers(variable, "valid_min"); low.size() == 1) valid.low = low[0];
-        if (const auto high = numbers(variable, "valid_max"); high.size() == 1) valid.high = high[0];
-        const auto scale = numbers(variable, "scale_factor"), offset = numbers(variable, "add_offset");
-        for (double& value : all) {
-            const bool counts = std::isfinite(value) && value >= valid.low && value <= valid.high &&
-                                std::ranges::find(missing, value) == missing.end();
-            if (!counts) value = std::nan("");
-            if (scale.size() == 1) value *= scale[0];
-            if (offset.size() == 1) value += offset[0];
-        }
-        return all;
-    }
-
-private:
-    struct Limits {
-        double low, high;
-    };
-    int id_ = 0;
-};
+constexpr std::size_t mostDirections = 3;
+constexpr double mostPlaces = 1e7; // in one direction
 
 struct Words {
     std::string unit, meaning;
@@ -183,6 +62,11 @@ std::vector<int> directionsOf(const File& file, const File::Variable& variable) 
 
 DataAxis axisOf(const File& file, const std::vector<File::Variable>& all, int id) {
     const File::Dimension dimension = file.dimension(id);
+    if (static_cast<double>(dimension.length) > mostPlaces)
+        throw Trouble{"There are " + roundedNumber(static_cast<double>(dimension.length), 3) + " places along “" +
+                          dimension.name + "”, and a grid has at most " + roundedNumber(mostPlaces, 3) +
+                          " in one direction.",
+                      "take a part of it"};
     DataAxis axis;
     axis.name = dimension.name;
     const File::Variable* coordinate = named(all, dimension.name);
@@ -198,16 +82,20 @@ DataAxis axisOf(const File& file, const std::vector<File::Variable>& all, int id
     return axis;
 }
 
-/// Turns a direction round if its places descend.
-void ascend(std::vector<double>& values, std::vector<DataAxis>& axes, std::size_t k) {
-    std::vector<double> places = *axes[k].places;
+/// Turns the places of a direction round if they descend; whether they do.
+bool ascend(DataAxis& axis) {
+    std::vector<double> places = *axis.places;
     const bool descends = places.size() > 1 && places.front() > places.back();
     if (descends) std::ranges::reverse(places);
     if (!std::ranges::all_of(places, [](double place) { return std::isfinite(place); }) ||
         std::ranges::adjacent_find(places, std::greater_equal<>{}) != places.end())
-        throw Trouble{"The places along “" + axes[k].name + "” neither ascend nor descend throughout.", ""};
-    if (!descends) return;
-    axes[k].places = std::make_shared<const std::vector<double>>(std::move(places));
+        throw Trouble{"The places along “" + axis.name + "” neither ascend nor descend throughout.", ""};
+    if (descends) axis.places = std::make_shared<const std::vector<double>>(std::move(places));
+    return descends;
+}
+
+/// Turns the values along a direction round.
+void turn(std::vector<double>& values, const std::vector<DataAxis>& axes, std::size_t k) {
     std::size_t step = 1;
     for (std::size_t j = 0; j < k; ++j) step *= axes[j].places->size();
     const std::size_t n = axes[k].places->size();
@@ -221,17 +109,26 @@ void ascend(std::vector<double>& values, std::vector<DataAxis>& axes, std::size_
     }
 }
 
-DataTable gridOfVariable(const File& file, const std::vector<File::Variable>& all, const File::Variable& variable) {
+DataTable gridOfVariable(const File& file, const std::vector<File::Variable>& all, const File::Variable& variable,
+                         const std::filesystem::path& path, const std::string& digest) {
     std::vector<int> directions = directionsOf(file, variable);
     if (directions.size() > mostDirections)
         throw Trouble{"“" + variable.name + "” runs in " + std::to_string(directions.size()) +
                           " directions, and three are read.",
                       "take a part of it"};
     DataTable table;
-    std::vector<double> values = file.values(variable);
+    const bool isFar = file.count(variable) > mostNumbersOfPage && directions.size() > 1;
+    std::vector<double> values = isFar ? std::vector<double>{} : file.values(variable);
     std::ranges::reverse(directions);
     for (const int id : directions) table.axes.push_back(axisOf(file, all, id));
-    for (std::size_t k = 0; k < table.axes.size(); ++k) ascend(values, table.axes, k);
+    std::vector<NetcdfDirection> far;
+    for (std::size_t k = 0; k < table.axes.size(); ++k) {
+        const bool turned = ascend(table.axes[k]);
+        const auto dimension = std::ranges::find(variable.dimensions, directions[k]) - variable.dimensions.begin();
+        far.push_back({static_cast<std::size_t>(dimension), table.axes[k].places->size(), turned});
+        if (turned && !isFar) turn(values, table.axes, k);
+    }
+    if (isFar) table.far = numbersOfNetcdf(path, variable, std::move(far), digest);
     const Words words = wordsOf(file, variable);
     table.columns.push_back(
         {variable.name, words.unit, words.meaning, std::make_shared<const std::vector<double>>(std::move(values))});
@@ -309,7 +206,8 @@ DataTable tableAlong(const File& file, const std::vector<const File::Variable*>&
 }
 
 /// @param offered  gets the names of all fields that there are, if there are several
-DataTable readOf(const File& file, const std::string& wanted, std::vector<std::string>& offered) {
+DataTable readOf(const File& file, const std::filesystem::path& path, const std::string& digest,
+                 const std::string& wanted, std::vector<std::string>& offered) {
     const std::vector<File::Variable> all = file.variables();
     std::vector<const File::Variable*> fields;
     std::size_t most = 0;
@@ -333,7 +231,7 @@ DataTable readOf(const File& file, const std::string& wanted, std::vector<std::s
         const File::Variable& variable = **at;
         if (!file.text(variable, "mesh").empty()) return meshOfVariable(file, all, variable);
         if (directionsOf(file, variable).empty()) throw Trouble{"“" + wanted + "” is a single number.", ""};
-        return gridOfVariable(file, all, variable);
+        return gridOfVariable(file, all, variable, path, digest);
     }
     if (onMeshes.size() == 1) return meshOfVariable(file, all, *onMeshes.front());
     if (onMeshes.size() > 1)
@@ -346,21 +244,20 @@ DataTable readOf(const File& file, const std::string& wanted, std::vector<std::s
     if (largest.size() > 1)
         throw Trouble{"It holds several fields: " + listed(largest) + ".",
                       "name one behind it: , variable \"" + largest.front()->name + "\""};
-    return gridOfVariable(file, all, *largest.front());
+    return gridOfVariable(file, all, *largest.front(), path, digest);
 }
 
 } // namespace
 
-TableRead readNetcdf(const std::filesystem::path& path, const std::string& variable) {
+TableRead readNetcdf(const std::filesystem::path& path, const std::string& variable, const std::string& digest) {
     if (!hasSoundHeader(path))
         return refusedFile("The file is damaged: what it announces at its beginning is not there.");
     // A file that is damaged makes netCDF 4.9 and HDF5 1.10 forget what they had of it by then.
     [[maybe_unused]] const LeaksOfLibraries allowed;
-    static std::mutex one; // the library reads one file at a time
-    const std::scoped_lock lock(one);
+    const auto lock = lockNetcdf();
     return readVariable("netCDF", [&](std::vector<std::string>& variables) {
         const File file(path);
-        return readOf(file, variable, variables);
+        return readOf(file, path, digest, variable, variables);
     });
 }
 

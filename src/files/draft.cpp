@@ -1,5 +1,6 @@
 #include "files/draft.h"
 
+#include "data/person_folders.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
 
@@ -91,13 +92,8 @@ void removeHalves(const fs::path& stem) {
 } // namespace
 
 fs::path draftFolder() {
-    const auto folder = [](const char* name) { // by the XDG base directory specification, others are not absolute
-        const char* const value = std::getenv(name);
-        return value && *value == '/' ? fs::path(value) : fs::path();
-    };
-    fs::path state = folder("XDG_STATE_HOME");
-    if (state.empty() && !folder("HOME").empty()) state = folder("HOME") / ".local" / "state";
-    return state.empty() ? state : state / "coulter" / "drafts";
+    const fs::path state = stateFolder();
+    return state.empty() ? state : state / "drafts";
 }
 
 Draft::Draft(fs::path folder) : folder_(std::move(folder)) {

@@ -30,8 +30,10 @@ bool operator==(const DataMesh& a, const DataMesh& b) {
 
 bool operator==(const DataTable& a, const DataTable& b) {
     const bool sameMesh = a.mesh == b.mesh || (a.mesh && b.mesh && *a.mesh == *b.mesh);
-    return sameMesh && a.source == b.source && a.columns == b.columns && a.axes == b.axes && a.leftOut == b.leftOut &&
-           a.digest == b.digest && a.isEdited == b.isEdited && a.isBeside == b.isBeside && a.trouble == b.trouble;
+    const bool sameFar = a.far == b.far || (a.far && b.far && a.far->identity() == b.far->identity());
+    return sameMesh && sameFar && a.source == b.source && a.columns == b.columns && a.axes == b.axes &&
+           a.leftOut == b.leftOut && a.digest == b.digest && a.isEdited == b.isEdited && a.isBeside == b.isBeside &&
+           a.trouble == b.trouble;
 }
 
 bool operator==(const DataAxis& a, const DataAxis& b) {

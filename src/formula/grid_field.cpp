@@ -3,6 +3,7 @@
 #include "formula/measured_field.h"
 
 #include <algorithm>
+#include <bit>
 #include <cmath>
 
 namespace coulter {
@@ -21,8 +22,25 @@ public:
             for (std::size_t i = 0; i + 1 < n; ++i) borders_.push_back(places_[i] + half(i));
             borders_.push_back(places_[n - 1] + half(n < 2 ? 0 : n - 2));
         }
-        const double width = borders_.back() - borders_.front();
-        perPiece_ = width > 0 ? static_cast<double>(pieces()) / width : 0;
+        setEven();
+    }
+
+    /// Squares of so many pieces each: the last may have fewer.
+    Axis(const Axis& finer, std::size_t side, bool isLinear) {
+        const std::size_t n = finer.places_.size();
+        for (std::size_t i = 0; i < n; i += side) {
+            const std::size_t last = std::min(n, i + side) - 1;
+            const bool isFirst = i == 0, isLast = last + 1 == n;
+            if (!isLinear) borders_.push_back(finer.borders_[i]);
+            places_.push_back(isLinear && isFirst  ? finer.places_.front()
+                              : isLinear && isLast ? finer.places_.back()
+                                                   : (finer.places_[i] + finer.places_[last]) / 2);
+        }
+        if (isLinear)
+            borders_ = places_;
+        else
+            borders_.push_back(finer.borders_.back());
+        setEven();
     }
 
     const std::vector<double>& places() const { return places_; }
@@ -53,15 +71,49 @@ public:
     }
 
 private:
+    void setEven() {
+        const double width = borders_.back() - borders_.front();
+        perPiece_ = width > 0 ? static_cast<double>(pieces()) / width : 0;
+    }
+
     std::vector<double> places_, borders_;
     double perPiece_ = 1;
+};
+
+/// Numbers of a grid, in the memory or not.
+struct Numbers {
+    std::shared_ptr<const std::vector<double>> values; ///< null: they are in `far`
+    std::shared_ptr<const GridNumbers> far;
+    double operator[](std::size_t at) const { return values ? (*values)[at] : far->at(at); }
+};
+
+/// Numbers in the memory, as those that are not.
+class Near : public GridNumbers {
+public:
+    Near(std::shared_ptr<const std::vector<double>> values, std::size_t width, std::size_t height)
+        : GridNumbers(width, height, values->size() / (width * height), 1, identityOf(*values)),
+          values_(std::move(values)) {}
+
+private:
+    void readRows(std::size_t layer, std::size_t firstRow, std::size_t rows, std::span<double> into) const override {
+        const std::size_t first = (layer * height() + firstRow) * width();
+        std::copy_n(values_->begin() + static_cast<std::ptrdiff_t>(first), rows * width(), into.begin());
+    }
+    /// Their sum by FNV-1a, twice with another beginning.
+    static std::string identityOf(const std::vector<double>& values) {
+        std::array<std::uint64_t, 2> sums{14695981039346656037ULL, 1099511628211ULL};
+        for (const double value : values) {
+            for (std::uint64_t& sum : sums) sum = (sum ^ std::bit_cast<std::uint64_t>(value)) * 1099511628211ULL;
+        }
+        return std::to_string(sums[0]) + " " + std::to_string(sums[1]);
+    }
+    std::shared_ptr<const std::vector<double>> values_;
 };
 
 class GridField : public MeasuredField {
 public:
     /// @param slopeOf  −1: values; else the slope along this variable
-    GridField(std::shared_ptr<const std::vector<Axis>> axes, std::shared_ptr<const std::vector<double>> values,
-              bool isLinear, int slopeOf = -1)
+    GridField(std::shared_ptr<const std::vector<Axis>> axes, Numbers values, bool isLinear, int slopeOf = -1)
         : axes_(std::move(axes)), values_(std::move(values)), isLinear_(isLinear), slopeOf_(slopeOf) {
         std::size_t step = 1;
         for (const Axis& axis : *axes_) {
@@ -76,7 +128,21 @@ public:
         const std::array<double, 2> kind{isLinear_ ? 1.0 : 0.0, static_cast<double>(slopeOf_)};
         take(kind);
         for (const Axis& axis : *axes_) take(axis.places());
-        take(*values_);
+        if (values_.values) return take(*values_.values);
+        std::vector<double> identity; // their file's digest
+        for (const char letter : values_.far->identity()) identity.push_back(letter);
+        take(identity);
+    }
+    std::string trouble() const override { return values_.far ? values_.far->trouble() : ""; }
+
+    std::shared_ptr<const MeasuredField> means(std::size_t side) const {
+        std::vector<Axis> axes;
+        for (std::size_t k = 0; k < variables(); ++k) axes.push_back(k < 2 ? Axis(axis(k), side, isLinear_) : axis(k));
+        const auto all = values_.far
+                             ? values_.far
+                             : std::make_shared<Near>(values_.values, axis(0).places().size(), axis(1).places().size());
+        return std::make_shared<GridField>(std::make_shared<const std::vector<Axis>>(std::move(axes)),
+                                           Numbers{nullptr, meansOf(all, side)}, isLinear_, slopeOf_);
     }
     std::span<const double> places(std::size_t variable) const override { return axis(variable).places(); }
     double pieceOf(std::size_t variable, double at) const override {
@@ -113,6 +179,15 @@ public:
         }
         result.isContinuous = onePiece || !hasCells();
         result.isConstant = onePiece && !isLinear_;
+        if (values_.far) { // nothing is known of more of them than are looked at in a moment
+            double pieces = 1;
+            for (std::size_t k = 0; k < variables(); ++k) pieces *= static_cast<double>(last[k] - first[k] + 1);
+            if (pieces > mostPiecesFar) {
+                result.isDefined = false;
+                result.values = {-HUGE_VAL, HUGE_VAL};
+                return result;
+            }
+        }
         // The extremes of what is linear in each variable lie at the corners of the pieces' parts.
         Bounds all{HUGE_VAL, -HUGE_VAL};
         double size = 0;
@@ -154,18 +229,19 @@ public:
 
 private:
     static constexpr std::size_t most = 3;
+    static constexpr double mostPiecesFar = 1e5;
     const Axis& axis(std::size_t k) const { return (*axes_)[k]; }
 
     /// The value, or the slope, of one piece continued to a place in it.
     double valueIn(const std::array<std::size_t, most>& piece, const double* place) const {
         std::size_t at = 0;
         for (std::size_t k = 0; k < variables(); ++k) at += piece[k] * steps_[k];
-        if (!isLinear_) return (*values_)[at];
+        if (!isLinear_) return values_[at];
         return linearIn(variables(), at, piece, place);
     }
     double linearIn(std::size_t count, std::size_t at, const std::array<std::size_t, most>& piece,
                     const double* place) const {
-        if (count == 0) return (*values_)[at];
+        if (count == 0) return values_[at];
         const std::size_t k = count - 1;
         const std::vector<double>& x = axis(k).borders();
         if (x.size() == 1) return slopeOf_ == static_cast<int>(k) ? 0 : linearIn(k, at, piece, place);
@@ -189,7 +265,7 @@ private:
                 const std::size_t up = (corner >> k & 1) != 0 && axis(k).borders().size() > 1 && isLinear_ ? 1 : 0;
                 at += (piece[k] + up) * steps_[k];
             }
-            if (!std::isnan((*values_)[at])) size = std::max(size, std::abs((*values_)[at]));
+            if (!std::isnan(values_[at])) size = std::max(size, std::abs(values_[at]));
         }
         if (slopeOf_ < 0) return size;
         const std::vector<double>& x = axis(static_cast<std::size_t>(slopeOf_)).borders();
@@ -228,7 +304,7 @@ private:
     }
 
     std::shared_ptr<const std::vector<Axis>> axes_;
-    std::shared_ptr<const std::vector<double>> values_;
+    Numbers values_;
     std::vector<std::size_t> steps_;
     bool isLinear_;
     int slopeOf_;
@@ -240,7 +316,12 @@ std::shared_ptr<const MeasuredField> fieldOfGrid(MeasuredGrid grid) {
     std::vector<Axis> axes;
     for (std::vector<double>& places : grid.places) axes.emplace_back(std::move(places), grid.isLinear);
     return std::make_shared<GridField>(std::make_shared<const std::vector<Axis>>(std::move(axes)),
-                                       std::move(grid.values), grid.isLinear);
+                                       Numbers{std::move(grid.values), std::move(grid.far)}, grid.isLinear);
+}
+
+std::shared_ptr<const MeasuredField> fieldOfMeans(const MeasuredField& grid, std::size_t side) {
+    const auto* field = dynamic_cast<const GridField*>(&grid);
+    return field && side > 1 ? field->means(side) : nullptr;
 }
 
 } // namespace coulter

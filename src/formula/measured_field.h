@@ -1,4 +1,5 @@
 #pragma once
+#include "formula/grid_numbers.h"
 #include "special/bounds.h"
 
 #include <array>
@@ -44,6 +45,8 @@ public:
     virtual const std::shared_ptr<const ElementMesh>& mesh() const;
     /// Whether it is constant within cells or elements, with jumps between them.
     virtual bool hasCells() const = 0;
+    /// Why some of its numbers could not be read by now, which then count as missing; empty if all could.
+    virtual std::string trouble() const { return ""; }
     /// Everything that its values depend on, in parts, always the same for the same field.
     virtual void eachPart(const std::function<void(std::span<const double>)>& take) const = 0;
 };
@@ -54,15 +57,22 @@ struct MeasuredGrid {
     std::shared_ptr<const std::vector<double>> values; ///< the first variable runs fastest
     bool isLinear = false; ///< linear in each variable between places, and undefined beyond the outermost; else each
                            ///< value fills its cell, whose borders lie in the middle between places, and as far outside
+    std::shared_ptr<const GridNumbers> far = nullptr; ///< instead of the values, if they are too many
 };
 std::shared_ptr<const MeasuredField> fieldOfGrid(MeasuredGrid grid);
+
+/// The means of a field on a grid over squares of so many numbers a side, in its first two variables: as a field of the
+/// same extent, whose numbers are computed where they are asked for. Null for a mesh.
+std::shared_ptr<const MeasuredField> fieldOfMeans(const MeasuredField& grid, std::size_t side);
 
 /// Triangles and quadrilaterals between nodes.
 struct ElementMesh {
     static constexpr std::uint32_t none = 0xffffffffU;
     std::vector<double> x, y; ///< of its nodes
     std::vector<std::array<std::uint32_t, 4>>
-        elements; ///< nodes, counter-clockwise; the fourth is `none` in a triangle
+        elements;                    ///< nodes, counter-clockwise; the fourth is `none` in a triangle
+    std::vector<std::uint32_t> rows; ///< of each element, in the table that it stands in, from 1
+    std::uint32_t firstNode = 1;     ///< the number that the first node has there
     std::size_t cornersOf(std::size_t element) const { return elements[element][3] == none ? 3 : 4; }
 };
 

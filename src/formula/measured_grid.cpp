@@ -128,7 +128,7 @@ std::string intervalOf(std::span<const double> places, bool toEdges) {
 }
 
 GridOfTable gridOf(const DataTable& table) {
-    if (!table.axes.empty()) return {table.axes, table.columns[0].numbers, ""};
+    if (!table.axes.empty()) return {table.axes, table.far ? nullptr : table.columns[0].numbers, table.far, ""};
     if (table.columns.size() < 2 || table.rows() < 2) return refused("it has fewer than two rows or columns.");
     if (table.columns.size() == 3) {
         GridOfTable triples = ofTriples(table);
@@ -161,6 +161,7 @@ std::string layGrid(GridOfTable& grid, const std::vector<double>& pitch, const s
             axis.places = shared(std::move(moved));
         }
     }
+    if (rowsUpwards && grid.far) return "Of more numbers than a page holds the rows stay as they are in the file.";
     if (rowsUpwards && grid.axes.size() > 1) {
         const std::size_t width = grid.axes[0].places->size(), height = grid.axes[1].places->size();
         std::vector<double> values;

@@ -10,7 +10,8 @@ namespace coulter {
 struct GridOfTable {
     std::vector<DataAxis> axes; ///< the first runs fastest
     Column values;
-    std::string trouble; ///< why it is none
+    std::shared_ptr<const GridNumbers> far; ///< instead of them, if they are too many for the memory
+    std::string trouble;                    ///< why it is none
 };
 
 /// The grid of a table: its own; of three columns that hold every combination of the first two, their third; of a

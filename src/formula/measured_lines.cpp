@@ -152,6 +152,7 @@ MeasuredAnswer measuredFromTable(const Line& line, const DataTables& tables, con
     MeasuredGrid measured;
     for (const DataAxis& axis : grid.axes) measured.places.push_back(*axis.places);
     measured.values = grid.values;
+    measured.far = grid.far;
     measured.isLinear = line.interpolates;
     answer.field = fieldOfGrid(std::move(measured));
     return answer;

@@ -28,8 +28,8 @@ MeasuredAnswer measuredFromTable(const Line& line, const DataTables& tables, con
 /// the rest is taken.
 MeasuredAnswer measuredOnElements(const Page& page, const Line& line);
 
-/// How far a measured function of the page reaches along the parameter of this name, as an interval is written: "[0, 12]";
-/// empty if there is none.
+/// How far a measured function of the page reaches along the parameter of this name, as an interval is written: "[0,
+/// 12]"; empty if there is none.
 std::string measuredExtent(const Page& page, const std::string& parameter);
 
 /// The columns of a grid in full: its axes, then its numbers; of a mesh with numbers at its nodes their places and

@@ -99,6 +99,10 @@ void readTableLine(Line& line, const DataTables& tables, const GridPlace& place)
     DataTable full = *table; // of a grid: each number with its place, in a row of its own
     if (!table->axes.empty()) {
         GridOfTable grid = gridOf(*table);
+        if (grid.far)
+            return refuse("“" + line.table + "” has " + roundedNumber(static_cast<double>(grid.far->size()), 3) +
+                              " numbers, more than columns of a page hold.",
+                          "take it as a function, such as h(x, y) from \"" + readTableKey(line.table).file + "\"");
         if (const std::string trouble = layGrid(grid, place.pitch, place.origin, place.rowsUpwards); !trouble.empty())
             return refuse(trouble, "");
         full.axes = std::move(grid.axes);

@@ -1,8 +1,10 @@
 #include "plots/measured_places.h"
 
+#include "formula/columns.h"
 #include "sampling/grid.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace coulter {
 
@@ -32,6 +34,34 @@ void lookWhereMeasured(Field& field) {
     if (field.mesh || !grids[0].places || !grids[1].places) return;
     field.grids = std::move(grids);
     field.hasCells = allHaveCells;
+    drawMeans(field, mostNumbersOfPage);
+}
+
+void drawMeans(Field& field, double most) {
+    if (!field.grids[0].places || !field.grids[1].places) return;
+    double all = 1;
+    for (std::size_t k = 0; k < 2; ++k)
+        all *= static_cast<double>(gridPoints(field.intervals[k], field.grids[k], field.variables[k]).points.size());
+    if (all <= most) return;
+    const auto side = static_cast<std::size_t>(std::ceil(std::sqrt(all / most)));
+    auto changed = std::make_shared<Program>(*field.program);
+    std::array<std::vector<double>, 2> places;
+    for (const Program::Instruction& step : changed->instructions) {
+        if (step.field < 0 || step.operands[0] > 1 || step.operands[1] > 1) continue;
+        auto& measured = changed->fields[static_cast<std::size_t>(step.field)];
+        const auto means = fieldOfMeans(*measured, side);
+        if (!means) continue;
+        measured = means;
+        for (std::size_t k = 0; k < 2; ++k) {
+            const std::span<const double> its = means->places(k);
+            places[step.operands[k]].assign(its.begin(), its.end());
+        }
+    }
+    if (places[0].empty() || places[1].empty()) return;
+    for (std::size_t k = 0; k < 2; ++k)
+        field.grids[k].places = std::make_shared<const std::vector<double>>(std::move(places[k]));
+    field.program = std::move(changed);
+    field.meansOver *= side;
 }
 
 } // namespace coulter

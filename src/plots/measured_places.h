@@ -5,6 +5,12 @@ namespace coulter {
 
 /// Lets a field in whose formula a measured one is called with the field's own variables be looked at where that was
 /// measured: on its elements, or at the places of its grid, in the directions whose variables say no count or step.
+///
+/// Where a grid has more places within the field's intervals than are drawn, the means over squares of them are, with
+/// the formula computed from these: Field::meansOver says how many a side.
 void lookWhereMeasured(Field& field);
+
+/// Means over squares for a field of which so many points are drawn at most; nothing happens where it has no more.
+void drawMeans(Field& field, double most);
 
 } // namespace coulter

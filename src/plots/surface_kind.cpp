@@ -7,9 +7,11 @@
 #include "plots/curve_source.h"
 #include "plots/field_source.h"
 #include "plots/levels.h"
+#include "plots/measured_places.h"
 #include "plots/reading.h"
 #include "plots/surface_faces.h"
 #include "plots/telling.h"
+#include "sampling/field.h"
 
 #include <algorithm>
 #include <cmath>
@@ -93,6 +95,7 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
     } else {
         reading.words.upright = reading.words.colour;
     }
+    drawMeans(field, mostSurfacePoints);
     if (!readTint(reading, context, plot, colouredBySetting, field)) return reading;
     drawn.parts[0].source = std::make_shared<const Source>(std::move(field));
     return reading;

@@ -14,6 +14,7 @@ inline constexpr std::size_t mostMeshPoints = 400'000;
 inline constexpr std::size_t mostMeshEvaluations = 2'000'000;
 /// Most points of a meshgrid: 8 bytes each for every component.
 inline constexpr double mostFieldPoints = 64e6;
+inline constexpr double mostSurfacePoints = 4e6; ///< more than a picture of one has dots
 
 /// The field at every combination of columns and rows.
 /// @param f  (x, y) ↦ z, or the components of a vector

@@ -1,4 +1,4 @@
-#include "made_files.h"
+#include "made_netcdf.h"
 
 #include "data/read_file.h"
 #include "special/leaks_of_libraries.h"
@@ -10,44 +10,6 @@ using namespace coulter;
 
 namespace {
 
-/// A file with time, y and x, and fields of them.
-class Made {
-public:
-    Made(const std::string& name, int mode) : path(made::pathOf(name)) {
-        REQUIRE(nc_create(path.c_str(), mode | NC_CLOBBER, &id_) == NC_NOERR);
-    }
-    ~Made() { close(); }
-    int dimension(const char* name, std::size_t length) {
-        int dim = 0;
-        REQUIRE(nc_def_dim(id_, name, length, &dim) == NC_NOERR);
-        return dim;
-    }
-    int variable(const char* name, nc_type type, const std::vector<int>& dims) {
-        int var = 0;
-        REQUIRE(nc_def_var(id_, name, type, static_cast<int>(dims.size()), dims.data(), &var) == NC_NOERR);
-        return var;
-    }
-    void text(int var, const char* name, const std::string& words) {
-        REQUIRE(nc_put_att_text(id_, var, name, words.size(), words.data()) == NC_NOERR);
-    }
-    void number(int var, const char* name, nc_type type, double value) {
-        REQUIRE(nc_put_att_double(id_, var, name, type, 1, &value) == NC_NOERR);
-    }
-    void begin() { nc_enddef(id_); }
-    void values(int var, const std::vector<double>& numbers) {
-        REQUIRE(nc_put_var_double(id_, var, numbers.data()) == NC_NOERR);
-    }
-    void close() {
-        if (id_ >= 0) nc_close(id_);
-        id_ = -1;
-    }
-    const std::filesystem::path path;
-
-private:
-    [[maybe_unused]] LeaksOfLibraries allowed_; ///< HDF5 keeps what it has freed for itself
-    int id_ = -1;
-};
-
 std::vector<double> counted(std::size_t n) {
     std::vector<double> numbers(n);
     for (std::size_t i = 0; i < n; ++i) numbers[i] = static_cast<double>(i);
@@ -58,7 +20,7 @@ std::vector<double> counted(std::size_t n) {
 
 TEST_CASE("a netCDF field comes with its coordinates, units and words, the last dimension first") {
     for (const int mode : {0, NC_64BIT_OFFSET, NC_NETCDF4}) {
-        Made file("field.nc", mode);
+        made::Netcdf file("field.nc", mode);
         const int t = file.dimension("time", 2), y = file.dimension("depth", 3), x = file.dimension("x", 4);
         const int time = file.variable("time", NC_DOUBLE, {t}), depth = file.variable("depth", NC_FLOAT, {y}),
                   head = file.variable("head", NC_SHORT, {t, y, x});
@@ -101,7 +63,7 @@ TEST_CASE("a netCDF field comes with its coordinates, units and words, the last 
 }
 
 TEST_CASE("one of several fields is named; along one dimension there are columns") {
-    Made file("several.nc", 0);
+    made::Netcdf file("several.nc", 0);
     const int y = file.dimension("y", 2), x = file.dimension("x", 3), one = file.dimension("surface", 1),
               n = file.dimension("n", 4);
     const int a = file.variable("a", NC_INT, {y, x}), b = file.variable("b", NC_DOUBLE, {one, y, x}),
@@ -126,7 +88,7 @@ TEST_CASE("one of several fields is named; along one dimension there are columns
     REQUIRE(series.table);
     CHECK(series.table->axes.size() == 1);
 
-    Made columns("columns.nc", NC_NETCDF4);
+    made::Netcdf columns("columns.nc", NC_NETCDF4);
     const int t = columns.dimension("t", 3);
     const int h = columns.variable("h", NC_DOUBLE, {t}), place = columns.variable("t", NC_DOUBLE, {t});
     columns.begin();
@@ -142,14 +104,16 @@ TEST_CASE("one of several fields is named; along one dimension there are columns
 }
 
 TEST_CASE("a netCDF file that cannot be read is refused in a sentence") {
-    Made large("large.nc", NC_NETCDF4);
-    const int y = large.dimension("y", 100'000), x = large.dimension("x", 100'000);
+    made::Netcdf large("large.nc", NC_NETCDF4);
+    const int y = large.dimension("y", 100'000'000), x = large.dimension("x", 2);
     large.variable("a", NC_DOUBLE, {y, x});
+    large.variable("b", NC_DOUBLE, {y});
     large.begin();
     large.close();
-    CHECK(readDataFile(large.path).problem.sentence.find("a page holds") != std::string::npos);
+    CHECK(readDataFile(large.path, {}, "a").problem.sentence.find("places along “y”") != std::string::npos);
+    CHECK(readDataFile(large.path, {}, "b").problem.sentence.find("a page holds") != std::string::npos);
 
-    Made uneven("uneven.nc", 0);
+    made::Netcdf uneven("uneven.nc", 0);
     const int v = uneven.dimension("v", 3), u = uneven.dimension("u", 2);
     const int places = uneven.variable("v", NC_DOUBLE, {v}), f = uneven.variable("f", NC_DOUBLE, {v, u});
     uneven.begin();
@@ -158,7 +122,7 @@ TEST_CASE("a netCDF file that cannot be read is refused in a sentence") {
     uneven.close();
     CHECK(readDataFile(uneven.path).problem.sentence.find("neither ascend nor descend") != std::string::npos);
 
-    Made four("four.nc", 0);
+    made::Netcdf four("four.nc", 0);
     std::vector<int> dims;
     for (const char* name : {"a", "b", "c", "d"}) dims.push_back(four.dimension(name, 2));
     const int deep = four.variable("deep", NC_DOUBLE, dims);
@@ -171,7 +135,7 @@ TEST_CASE("a netCDF file that cannot be read is refused in a sentence") {
 
 TEST_CASE("damaged netCDF files are refused in a sentence, or read as far as they say") {
     for (const int mode : {0, NC_NETCDF4}) {
-        Made file("whole.nc", mode);
+        made::Netcdf file("whole.nc", mode);
         const int y = file.dimension("y", 20), x = file.dimension("x", 30);
         const int along = file.variable("x", NC_DOUBLE, {x}), f = file.variable("f", NC_DOUBLE, {y, x});
         file.text(f, "units", "m");
