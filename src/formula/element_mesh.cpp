@@ -1,5 +1,7 @@
 #include "formula/element_mesh.h"
 
+#include "formula/mesh_holes.h"
+
 #include <algorithm>
 #include <cmath>
 #include <optional>
@@ -57,6 +59,9 @@ public:
         note(turned_, " runs clockwise; turned round.", " run clockwise; turned round.");
         note(bent_, " has a corner inwards; divided into triangles there.",
              " have a corner inwards; divided into triangles there.");
+        noteHoles(result.notes);
+        for (const std::size_t row : rows_) mesh_.rows.push_back(static_cast<std::uint32_t>(row) + 1);
+        mesh_.firstNode = first_ == 0 ? 0 : 1;
         result.rows = std::move(rows_);
         if (mesh_.elements.empty())
             result.trouble = count == 0             ? "There are no elements."
@@ -68,6 +73,24 @@ public:
     }
 
 private:
+    void noteHoles(std::vector<std::string>& notes) const {
+        const auto holes = holesOf(mesh_);
+        if (holes.empty()) return;
+        constexpr std::size_t most = 8;
+        std::string nodes;
+        const auto& first = holes.front();
+        for (std::size_t i = 0; i < std::min(most, first.size()); ++i)
+            nodes += (i == 0                  ? ""
+                      : i + 1 == first.size() ? " and "
+                                              : ", ") +
+                     std::to_string(first[i] + (first_ == 0 ? 0U : 1U));
+        if (first.size() > most) nodes += " and " + std::to_string(first.size() - most) + " more";
+        notes.push_back(holes.size() == 1
+                            ? "There is a hole between nodes " + nodes + "; nothing is drawn in it."
+                            : "There are " + std::to_string(holes.size()) + " holes, the first one between nodes " +
+                                  nodes + "; nothing is drawn in them.");
+    }
+
     std::optional<Nodes> nodesOf(std::size_t row) {
         Nodes nodes{none, none, none, none};
         for (std::size_t k = 0; k < corners_.size(); ++k) {

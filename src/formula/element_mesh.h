@@ -18,7 +18,7 @@ struct MeshOfColumns {
 
 /// Triangles and quadrilaterals between nodes. Those that run clockwise are turned round; those that name no node, have
 /// no area, cross themselves or stand there already are left out; quadrilaterals with a corner inwards are divided into
-/// two triangles there. All of it is noted.
+/// two triangles there. All of it is noted, and holes are.
 /// @param places   x and y of each node
 /// @param corners  three or four columns: the nodes of each element, by their rows from 1, or from 0 if a 0 occurs;
 ///                 a missing fourth: a triangle

@@ -3,6 +3,7 @@
 #include "drawing/colours.h"
 #include "drawing/field_image.h"
 #include "plots/field_source.h"
+#include "plots/mesh_numbers.h"
 #include "plots/sampling.h"
 #include "sampling/grid.h"
 
@@ -23,7 +24,17 @@ constexpr Setting meshSetting{.key = "mesh",
                               .type = SettingType::Truth,
                               .usual = false};
 
-constexpr const Setting* settings[] = {&acrossSetting, &fillSetting, &meshSetting};
+constexpr const char* numbersWords[] = {"none", "of nodes", "of elements", "of both"};
+const Setting numbersSetting{.key = "numbers",
+                             .label = "numbers",
+                             .meaning = "of a mesh with elements: the numbers of its nodes and elements, as its table "
+                                        "has them, wherever there is room",
+                             .type = SettingType::Word,
+                             .usual = std::string("none"),
+                             .words = numbersWords,
+                             .rare = true};
+
+const Setting* const settings[] = {&acrossSetting, &fillSetting, &meshSetting, &numbersSetting};
 
 /// What has one value throughout each cell of its own is not smoothed.
 FieldFill fillOf(const Drawn& drawn) {
@@ -51,27 +62,30 @@ void reach(const Drawn& drawn, Extents& extents) {
 void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const FieldSamples& samples = *fieldSamplesOf(drawn);
     canvas.image(fieldImage(samples, fillOf(drawn), frame, canvas.dotsPerMm()));
-    if (!truth(drawn.settings, meshSetting)) return;
-    Polylines lines;
     const Field& field = *fieldOf(drawn);
-    for (const auto& line : field.mesh ? elementLines(*field.mesh, frame) : meshLines(samples, frame)) {
-        for (auto& piece : clipPolyline(line, frame.rect)) lines.push_back(std::move(piece));
+    if (truth(drawn.settings, meshSetting)) {
+        Polylines lines;
+        for (const auto& line : field.mesh ? elementLines(*field.mesh, frame) : meshLines(samples, frame)) {
+            for (auto& piece : clipPolyline(line, frame.rect)) lines.push_back(std::move(piece));
+        }
+        canvas.stroke(lines, {inkColour, 0.05, {}, false});
     }
-    canvas.stroke(lines, {inkColour, 0.05, {}, false});
+    const std::size_t numbers = word(drawn.settings, numbersSetting);
+    if (field.mesh && numbers > 0) drawMeshNumbers(*field.mesh, frame, canvas, (numbers & 1) != 0, (numbers & 2) != 0);
 }
 
 } // namespace
 
 extern const PlotKind heatmapKind;
-constexpr PlotKind heatmapKind{.name = "heatmap",
-                               .meaning = "a field over two variables by colours; a vector by its length",
-                               .runs = Runs::Over,
-                               .layer = Layer::Ground,
-                               .settings = settings,
-                               .ways = &fillSetting,
-                               .fits = [](const Signature& s) { return s.variables == 2; },
-                               .read = readField,
-                               .reach = reach,
-                               .draw = draw};
+const PlotKind heatmapKind{.name = "heatmap",
+                           .meaning = "a field over two variables by colours; a vector by its length",
+                           .runs = Runs::Over,
+                           .layer = Layer::Ground,
+                           .settings = settings,
+                           .ways = &fillSetting,
+                           .fits = [](const Signature& s) { return s.variables == 2; },
+                           .read = readField,
+                           .reach = reach,
+                           .draw = draw};
 
 } // namespace coulter

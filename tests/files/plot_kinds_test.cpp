@@ -81,6 +81,12 @@ Document showing(const PlotKind& kind, const Setting& setting) {
     if (name == "contours" && key == "colour") also("labels", std::string("none"));
     if (name == "arrows" && key == "stand") document.page[3] = "x in [-3, 3], count 5";
     if (name == "arrows" && key == "apart") also("mm per unit", 2.5);
+    if (key == "numbers") {
+        for (const char* line : {"P = {-2, 2, 2, -2}", "R = {-1, -1, 1, 1}", "V = {1, 2, 3, 4}", "i = {1, 1}",
+                                 "j = {2, 3}", "l = {3, 4}", "m(x, y) interpolates (P, R, V) on (i, j, l)"})
+            document.page.push_back(line);
+        plot.of = "m(x, y)";
+    }
     if (key == "dot size") also("dot every", 0.5);
     if (key == "parts") also("estimate", std::string("trapezoids"));
     if (key == "colour below") also("to", std::string("1"));

@@ -4,6 +4,7 @@
 #include "formula/element_mesh.h"
 #include "formula/jet.h"
 #include "formula/measured_grid.h"
+#include "formula/mesh_holes.h"
 #include "formula/page.h"
 #include "formula/parser.h"
 #include "formula/plotted.h"
@@ -13,6 +14,7 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <random>
+#include <set>
 
 using namespace coulter;
 
@@ -29,7 +31,7 @@ MeasuredGrid small(bool isLinear) { return {{{0, 1, 3}, {10, 20}}, column({1, 2,
 
 std::shared_ptr<const ElementMesh> meshOfNodes(std::vector<double> x, std::vector<double> y,
                                                std::vector<std::array<std::uint32_t, 4>> elements) {
-    return std::make_shared<const ElementMesh>(ElementMesh{std::move(x), std::move(y), std::move(elements)});
+    return std::make_shared<const ElementMesh>(ElementMesh{std::move(x), std::move(y), std::move(elements), {}, 1});
 }
 
 /// A page over a picture, a grid of three directions, and a table.
@@ -386,6 +388,42 @@ TEST_CASE("elements that are none are left out by their numbers, and the rest is
     CHECK(fromZero.mesh->elements[0][2] == 2);
     const MeshOfColumns nothing = read({column({}), column({}), column({})});
     CHECK(nothing.trouble == "There are no elements.");
+}
+
+TEST_CASE("holes of a mesh are named by the nodes round them") {
+    // Squares on a grid, some of which are left out: two holes, a bay in the edge, and a part that stands alone.
+    const std::vector<std::string> rows{"xxxxxx..", "x.xxxx.x", "xxx..x..", "xxxxxx..", "xx.xxx.."};
+    std::vector<double> x, y;
+    const std::size_t width = rows[0].size() + 1;
+    for (std::size_t j = 0; j <= rows.size(); ++j) {
+        for (std::size_t i = 0; i < width; ++i) {
+            x.push_back(1e6 + static_cast<double>(i));
+            y.push_back(1e6 + static_cast<double>(j));
+        }
+    }
+    std::vector<std::array<std::uint32_t, 4>> elements;
+    for (std::size_t j = 0; j < rows.size(); ++j) {
+        for (std::size_t i = 0; i + 1 < width; ++i) {
+            const auto a = static_cast<std::uint32_t>(j * width + i), up = static_cast<std::uint32_t>(width);
+            if (rows[j][i] == 'x') elements.push_back({a, a + 1, a + 1 + up, a + up});
+        }
+    }
+    const auto holes = holesOf(*meshOfNodes(x, y, elements));
+    REQUIRE(holes.size() == 2);
+    CHECK(std::set(holes[0].begin(), holes[0].end()) == std::set<std::uint32_t>{10, 11, 19, 20});
+    CHECK(std::set(holes[1].begin(), holes[1].end()) == std::set<std::uint32_t>{21, 22, 23, 30, 31, 32});
+    std::vector<double> corners[4];
+    for (const auto& element : elements) {
+        for (std::size_t k = 0; k < 4; ++k) corners[k].push_back(element[k] + 1);
+    }
+    const std::array<Column, 2> places{column(x), column(y)};
+    const std::array<Column, 4> nodes{column(corners[0]), column(corners[1]), column(corners[2]), column(corners[3])};
+    const MeshOfColumns read = meshOf(places, nodes);
+    REQUIRE(read.notes.size() == 1);
+    CHECK(read.notes[0] ==
+          "There are 2 holes, the first one between nodes 11, 20, 21 and 12; nothing is drawn in them.");
+    CHECK(read.mesh->rows.front() == 1);
+    CHECK(read.mesh->firstNode == 1);
 }
 
 TEST_CASE("columns of nodes and elements are a function, with values of either") {
