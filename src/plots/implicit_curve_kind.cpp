@@ -6,6 +6,7 @@
 #include "plots/levels.h"
 #include "plots/reading.h"
 #include "sampling/singular_points.h"
+#include "sampling/zero_proof.h"
 
 #include <algorithm>
 
@@ -60,6 +61,12 @@ SampleTable table(const Drawn& drawn, const Frame& frame) { return zeroTable(dra
 
 std::vector<ReportRow> report(const Drawn& drawn, const Frame& frame) {
     std::vector<ReportRow> rows = zeroReport(drawn, frame);
+    if (const auto& proof = fieldSamplesOf(drawn)->zeroProof) {
+        const double unsettled = proof->area > 0 ? proof->unsettledArea / proof->area : 0;
+        rows[0].insert(rows[0].end(), {{"proven share", proof->share()},
+                                       {"share of the panel not settled", unsettled},
+                                       {"evaluations over boxes", static_cast<double>(proof->evaluations)}});
+    }
     for (const SingularPoint& point : singularOf(drawn, frame))
         rows.push_back({{point.kind == SingularKind::Crossing   ? "crossing"
                          : point.kind == SingularKind::Isolated ? "isolated point"

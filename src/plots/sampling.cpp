@@ -9,6 +9,9 @@
 #include "sampling/element_samples.h"
 #include "sampling/field.h"
 #include "sampling/grid.h"
+#include "sampling/isolines.h"
+#include "sampling/singular_points.h"
+#include "sampling/zero_proof.h"
 
 #include <algorithm>
 #include <atomic>
@@ -22,10 +25,14 @@ bool canHaveProofs(const Curve& curve) {
     return curve.program->integrals.empty() || (curve.provesIntegrals && hasJets(*curve.program));
 }
 
+/// Whether its lines of zeros may be proven: a formula over a plane, without integrals.
+bool hasZeroProof(const Field& field) {
+    return field.isMargin && field.program->outputs.size() == 1 && field.program->integrals.empty() && !field.mesh;
+}
+
 constexpr int coarsePoints = 400;
 constexpr int coarseFieldPoints = 48;
 constexpr std::size_t mostPlacesLookedAt = 600, mostNodesLookedAt = 200'000; // of what was measured
-constexpr double mostSurfacePoints = 4e6;                                    // more than a picture of one has dots
 constexpr std::size_t mostColumnPoints = 2000;
 /// With fewer values than that a curve or a mesh is not looked at adaptively, but evenly.
 constexpr double leastAdaptive = 2000, leastMesh = 30'000;
@@ -125,8 +132,34 @@ void leaveOutInfinite(FieldSamples& samples) {
     }
 }
 
-FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const Frame& frame, const Effort& effort,
-                    const std::stop_token& stop, const SampleWatch& watch) {
+/// What is proven of the lines of zeros within the panel and the field's intervals.
+std::shared_ptr<const ZeroProof> proofOf(const Field& field, const FieldSamples& samples, const Frame& frame,
+                                         const Effort& effort, const std::stop_token& stop, const SampleWatch& watch) {
+    const LevelLines found = followLevels(samples, {0}, field.program.get(), frame.map, {effort.tolerance});
+    Path points;
+    for (const SingularPoint& point : singularPoints(samples, 0, *field.program, frame.map, effort.tolerance)) {
+        points.x.push_back(point.x);
+        points.y.push_back(point.y);
+    }
+    std::array<double, 4> domain{};
+    for (std::size_t k = 0; k < 2; ++k) {
+        const AxisMap& axis = k == 0 ? frame.map.x : frame.map.y;
+        domain[k] = std::max(0.0, axis.toSheet(field.intervals[k].low));
+        domain[k + 2] = std::min(axis.length, axis.toSheet(field.intervals[k].high));
+        if (!(domain[k] < domain[k + 2])) return nullptr;
+    }
+    ZeroProofEffort allowed{effort.tolerance};
+    allowed.mostEvaluations = static_cast<std::size_t>(
+        std::min(static_cast<double>(allowed.mostEvaluations), effort.operations / 100 / costOf(*field.program)));
+    allowed.stop = stop;
+    if (watch.sampling)
+        allowed.watch = [&watch](double share) { watch.sampling(static_cast<std::size_t>(100 * share), 100); };
+    return std::make_shared<const ZeroProof>(
+        proveZeros(*field.program, found.lines, points, frame.map, domain, allowed));
+}
+
+FieldSamples sampleField(const Field& field, const Frame& frame, const Effort& effort, const std::stop_token& stop,
+                         const SampleWatch& watch) {
     const double values = affordable(*field.program, field.intervals, effort.operations, stop);
     if (values < 4) return tooDear(FieldSamples{});
     const PanelMap map = samplingMap(field, frame);
@@ -167,7 +200,17 @@ FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const 
     FieldSamples samples =
         sampleMeshgrid(*field.program, std::move(points[0]), std::move(points[1]), stop, counting(watch, count));
     if (field.grids[0].places) leaveOutInfinite(samples);
+    for (const auto& measured : field.program->fields)
+        samples.finished = samples.finished && measured->trouble().empty();
     if (adaptive || all > values) return tooDear(std::move(samples)); // not chosen between: that would copy
+    return samples;
+}
+
+FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const Frame& frame, const Effort& effort,
+                    const std::stop_token& stop, const SampleWatch& watch) {
+    FieldSamples samples = sampleField(field, frame, effort, stop, watch);
+    if (hasZeroProof(field) && effort.proofs && !samples.tooDear && !stop.stop_requested())
+        samples.zeroProof = proofOf(field, samples, frame, effort, stop, watch);
     return samples;
 }
 
@@ -274,12 +317,15 @@ Samples sampleSource(const Source& source, const std::vector<FinerStretch>& fine
 }
 
 bool canBeProven(const Source& source) {
+    if (const Field* field = std::get_if<Field>(&source)) return hasZeroProof(*field);
     const Curve* curve = std::get_if<Curve>(&source);
     return curve && isAdaptive(curve->grid) && canHaveProofs(*curve);
 }
 
 bool hasDearProofs(const Source& source) {
-    return canBeProven(source) && costOf(*std::get<Curve>(source).program) > dearProof;
+    // Of lines of zeros the whole panel is looked at.
+    return canBeProven(source) &&
+           (std::holds_alternative<Field>(source) || costOf(*std::get<Curve>(source).program) > dearProof);
 }
 
 Problems gridProblems(const Source& source) {

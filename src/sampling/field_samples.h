@@ -2,9 +2,12 @@
 #include <array>
 #include <cstddef>
 #include <cstdint>
+#include <memory>
 #include <vector>
 
 namespace coulter {
+
+struct ZeroProof;
 
 /// Values of a field over two variables, at the points of a meshgrid or at those of a mesh of triangles.
 struct FieldSamples {
@@ -17,6 +20,7 @@ struct FieldSamples {
     std::size_t evaluations = 0;
     bool finished = true; ///< false if it was stopped, or the field asked for more points than are allowed
     bool tooDear = false; ///< not finished because its values take too long to compute
+    std::shared_ptr<const ZeroProof> zeroProof = nullptr; ///< where only zeros matter: what is proven of their lines
 
     bool isMesh() const { return columns.empty(); }
     std::size_t pointCount() const { return isMesh() ? x.size() : columns.size() * rows.size(); }

@@ -62,6 +62,16 @@ TEST_CASE("single points of curves are found and told apart") {
     CHECK(countOf(of("y^2 = x^2 (x + 1)"), "crossing") == 1);
     const auto plain = of("x^2 + y^2 = 1");
     CHECK(plain.size() == 1);
+    const auto numberOf = [](const ReportRow& row, std::string_view name) {
+        const auto at = std::ranges::find(row, name, [](const auto& cell) { return std::string_view(cell.first); });
+        return at == row.end() ? -1 : at->second;
+    };
+    CHECK(numberOf(plain[0], "proven share") == 1);
+    CHECK(numberOf(plain[0], "share of the panel not settled") == 0);
+    const auto crossing = of("x^3 + y^3 = 3x y");
+    CHECK(numberOf(crossing[0], "proven share") > 0.99);
+    CHECK(numberOf(crossing[0], "proven share") < 1);
+    CHECK(numberOf(of("(x^2 + y^2 - 1)^2 = 0")[0], "proven share") == 0);
     const auto near = of("(x - 0.3)^2 + (y + 0.7)^2 = 1e-6"); // a small circle is no point
     CHECK(countOf(near, "isolated point") == 0);
 }
