@@ -31,11 +31,13 @@ public:
         for (const Problem& problem : figure_.page.problems()) {
             Problem said = problem;
             const bool error = problem.severity == Problem::Severity::Error;
-            said.sentence = "Line " + std::to_string(problem.line + 1) +
-                            (problem.follows ? " waits for another."
-                             : error         ? " has a problem."
-                                             : " has a note.");
-            said.suggestion.clear();
+            const std::string line = "Line " + std::to_string(problem.line + 1);
+            if (error) { // what it is stands beside the line
+                said.sentence = line + (problem.follows ? " waits for another." : " has a problem.");
+                said.suggestion.clear();
+            } else {
+                said.sentence = line + ": " + problem.sentence;
+            }
             found_.push_back({said, {}});
         }
         for (const PanelFigure& panel : figure_.panels) {

@@ -1,10 +1,11 @@
 #include "desktop/document_session.h"
 
-#include "data/attach_tables.h"
 #include "data/digest.h"
+#include "desktop/while_reading.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
 
+#include <QApplication>
 #include <QFileInfo>
 
 namespace coulter {
@@ -19,7 +20,8 @@ DocumentSession::DocumentSession(QObject* parent) : QObject(parent) {}
 
 void DocumentSession::edit(Document document, const QString& what, const QString& mergeKey) {
     preview_.reset();
-    if (!path_.isEmpty()) attachTables(document, QFileInfo(path_).absolutePath().toStdString());
+    if (!path_.isEmpty())
+        attachWhileReading(QApplication::activeWindow(), document, QFileInfo(path_).absolutePath().toStdString());
     if (document == history_[at_]) {
         emit shownChanged();
         return;
@@ -89,7 +91,7 @@ std::optional<Problem> DocumentSession::save(const QString& path) {
     acceptDisk();
     // Now that it has a folder, tables that its page names may be there.
     Document attached = document();
-    attachTables(attached, QFileInfo(path_).absolutePath().toStdString());
+    attachWhileReading(QApplication::activeWindow(), attached, QFileInfo(path_).absolutePath().toStdString());
     if (attached != document()) edit(std::move(attached), tr("data read"));
     emit stateChanged();
     return std::nullopt;

@@ -1,6 +1,7 @@
 // Files behind the window's document: opened, saved, kept safe, changed by others. See main_window.h.
 #include "data/attach_tables.h"
 #include "desktop/main_window.h"
+#include "desktop/while_reading.h"
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
@@ -44,7 +45,7 @@ std::optional<Document> MainWindow::documentIn(const QString& path, bool& isFigu
         return std::nullopt;
     }
     const std::string folder = QFileInfo(path).absolutePath().toStdString();
-    attachTables(*read.document, folder);
+    attachWhileReading(this, *read.document, folder);
     isFigure = found.format != nullptr;
     return read.document;
 }
@@ -224,7 +225,7 @@ void MainWindow::restore(const LostDraft& lost) {
                                                                              : documentIn(of, isFigure);
     window->session_.start(saved.value_or(Document{}), of, QString::fromStdString(lost.name));
     Document document = lost.document;
-    attachTables(document, folderOf(window->session_));
+    attachWhileReading(window, document, folderOf(window->session_));
     window->session_.edit(std::move(document), tr("changes restored"));
     window->lookAtFiles();
     throwAway(lost); // the window's own draft has it by now

@@ -38,8 +38,9 @@ void MainWindow::offerTable(const QString& path) {
             QFileInfo(session_.path()).absoluteDir().relativeFilePath(QFileInfo(path).absoluteFilePath());
         if (!relative.startsWith("..")) name = relative;
     }
-    showTable(name, [path = path.toStdString()](const TableShape& shape, const std::string& variable) {
-        return readDataFile(path, shape, variable);
+    showTable(name, [path = path.toStdString()](const TableShape& shape, const std::string& variable,
+                                                const std::stop_token& stop) {
+        return readDataFile(path, shape, variable, stop);
     });
 }
 
@@ -47,7 +48,7 @@ void MainWindow::offerTableText(const QString& text) {
     int number = 1;
     while (session_.document().tables.find("pasted " + std::to_string(number))) ++number;
     showTable("pasted " + QString::number(number),
-              [bytes = text.toStdString()](const TableShape& shape, const std::string&) {
+              [bytes = text.toStdString()](const TableShape& shape, const std::string&, const std::stop_token&) {
                   return readTable(bytes, "", shape);
               });
 }
@@ -56,11 +57,11 @@ void MainWindow::showTable(const QString& name, TableSheet::Reading read) {
     page_->commitEditing();
     auto* sheet = new TableSheet(look_, name, std::move(read), this);
     sheet->setAttribute(Qt::WA_DeleteOnClose);
-    connect(sheet, &TableSheet::taken, this, [this, name](DataTable table) {
+    connect(sheet, &TableSheet::taken, this, [this, name](DataTable table, const GridPlace& place) {
         table.source = tableKey(name.toStdString(), readTableKey(table.source).variable);
         table.isBeside = !table.digest.empty() && !fitsRecipe(table);
         const std::size_t panel = sheet_->selection().panel;
-        session_.edit(withTable(session_.document(), std::move(table), panel), tr("data taken in"));
+        session_.edit(withTable(session_.document(), std::move(table), panel, place), tr("data taken in"));
     });
     sheet->open();
 }

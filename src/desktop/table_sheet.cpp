@@ -2,6 +2,8 @@
 
 #include "data/attach_tables.h"
 #include "desktop/choice_field.h"
+#include "desktop/while_reading.h"
+#include "formula/measured_grid.h"
 #include "formula/text.h"
 #include "typeset/words.h"
 
@@ -10,7 +12,9 @@
 #include <QHeaderView>
 #include <QImage>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QSpinBox>
 #include <QTableWidget>
 #include <QVBoxLayout>
@@ -22,8 +26,9 @@ namespace {
 
 constexpr std::array<char, 5> delimiters{',', ';', '\t', '|', ' '};
 constexpr std::array<char, 2> decimals{'.', ','};
-constexpr int mostShown = 100;   // rows of the preview
-constexpr int mostPicture = 320; // dots of its longer side
+constexpr int mostShown = 100;             // rows of the preview
+constexpr int mostPicture = 320;           // dots of its longer side
+constexpr std::size_t mostLookedAt = 1000; // numbers of a longer side that the picture is made of
 
 QString headingOf(const DataColumn& column) {
     QString text = QString::fromStdString(column.name);
@@ -39,9 +44,10 @@ template <class List> int placeOf(const List& list, char value) {
 } // namespace
 
 TableSheet::TableSheet(const LookSettings& look, const QString& name, Reading read, QWidget* parent)
-    : QDialog(parent), reading_(std::move(read)), delimiter_(new ChoiceField), decimal_(new ChoiceField),
-      variable_(new ChoiceField), form_(new QFormLayout), firstRow_(new QSpinBox), preview_(new QTableWidget),
-      picture_(new QLabel), summary_(new QLabel), take_(new QPushButton(tr("Take in"))) {
+    : QDialog(parent), name_(name), reading_(std::move(read)), delimiter_(new ChoiceField), decimal_(new ChoiceField),
+      variable_(new ChoiceField), form_(new QFormLayout), pitch_(new QLineEdit), origin_(new QLineEdit),
+      firstRowOfGrid_(new ChoiceField), firstRow_(new QSpinBox), preview_(new QTableWidget), picture_(new QLabel),
+      summary_(new QLabel), take_(new QPushButton(tr("Take in"))) {
     setObjectName("tableSheet");
     setWindowTitle(tr("%1 – data").arg(name));
     resize(look.look().px(620), look.look().px(520));
@@ -69,7 +75,7 @@ TableSheet::TableSheet(const LookSettings& look, const QString& name, Reading re
     connect(take_, &QPushButton::clicked, this, [this] {
         if (!table_) return;
         if (!chosen_.empty()) table_->source = tableKey(table_->source, chosen_);
-        emit taken(*table_);
+        emit taken(*table_, place_);
         accept();
     });
     const auto chosen = [this] {
@@ -94,6 +100,22 @@ TableSheet::TableSheet(const LookSettings& look, const QString& name, Reading re
     form_->addRow(tr("decimal sign"), decimal_);
     form_->addRow(tr("numbers begin in line"), firstRow_);
     form_->addRow(tr("variable"), variable_);
+    pitch_->setObjectName("table-pitch");
+    pitch_->setToolTip(tr("The width of each number: 0.05, or 0.05, 0.1 to the right and upwards"));
+    origin_->setObjectName("table-origin");
+    origin_->setToolTip(tr("Where the lower left corner lies: -6, -6"));
+    firstRowOfGrid_->setObjectName("table-rows");
+    firstRowOfGrid_->addItems({tr("as the file has it"), tr("turned upside down")});
+    form_->addRow(tr("pitch"), pitch_);
+    form_->addRow(tr("lower left corner"), origin_);
+    form_->addRow(tr("rows"), firstRowOfGrid_);
+    connect(pitch_, &QLineEdit::textChanged, this, &TableSheet::sayGrid);
+    connect(origin_, &QLineEdit::textChanged, this, &TableSheet::sayGrid);
+    connect(firstRowOfGrid_, &QComboBox::currentIndexChanged, this, [this] {
+        if (showing_) return;
+        sayGrid();
+        showGrid();
+    });
     auto* buttons = new QHBoxLayout;
     buttons->addStretch(1);
     buttons->addWidget(cancel);
@@ -107,11 +129,18 @@ TableSheet::TableSheet(const LookSettings& look, const QString& name, Reading re
     readAgain();
 }
 
+TableRead TableSheet::readChosen() {
+    TableRead read;
+    whileReading(this, tr("Reading “%1” …").arg(name_),
+                 [&](const std::stop_token& stop) { read = reading_(shape_, chosen_, stop); });
+    return read;
+}
+
 void TableSheet::readAgain() {
-    TableRead read = reading_(shape_, chosen_);
+    TableRead read = readChosen();
     if (!read.table && chosen_.empty() && !read.variables.empty()) { // one of several: the first until it is chosen
         chosen_ = read.variables.front();
-        read = reading_(shape_, chosen_);
+        read = readChosen();
     }
     show(read);
 }
@@ -136,6 +165,9 @@ void TableSheet::show(const TableRead& read) {
          {static_cast<QWidget*>(delimiter_), static_cast<QWidget*>(decimal_), static_cast<QWidget*>(firstRow_)})
         setShown(field, isText);
     setShown(variable_, variable_->count() > 1);
+    for (QWidget* field : {static_cast<QWidget*>(pitch_), static_cast<QWidget*>(origin_)}) setShown(field, isGrid);
+    setShown(firstRowOfGrid_, isGrid && !read.table->far);
+    said_.clear();
     preview_->setVisible(!isGrid);
     picture_->setVisible(isGrid);
     table_ = read.table;
@@ -149,19 +181,10 @@ void TableSheet::show(const TableRead& read) {
     }
     QStringList said;
     if (isGrid) {
-        showGrid();
-        take_->setFocus(); // there is nothing to be corrected
+        take_->setFocus(); // mostly there is nothing to be corrected
         QStringList sizes;
         for (const DataAxis& axis : table_->axes) sizes << QString::number(axis.places->size());
         said << tr("%1 numbers, %2.").arg(sizes.join(" × "), QString::fromStdString(read.encoding));
-        const DataAxis& first = table_->axes[0];
-        const std::vector<double>& places = *first.places;
-        if (first.isCounted)
-            said << tr("How far apart they are is not said: say it on the line, as in “, pitch 0.05”.");
-        else if (places.size() > 1)
-            said << tr("They are %1 apart, as the file says.")
-                        .arg(QString::fromStdString(roundedNumber(places[1] - places[0], 6) +
-                                                    (first.unit.empty() ? "" : " " + first.unit)));
     } else if (table_->mesh) {
         showRows();
         said << tr("%1 nodes and %2 elements, %3.")
@@ -183,17 +206,64 @@ void TableSheet::show(const TableRead& read) {
     if (!read.found.skipped.empty())
         said << tr("Lines above that are no part of the table: %1.").arg(read.found.skipped.size());
     if (!fitsRecipe(*table_)) said << tr("That is more than a recipe keeps: the file must stay beside it.");
+    if (!isGrid) return summary_->setText(said.join(' '));
+    said_ = said;
+    sayGrid();
+    showGrid();
+}
+
+QString TableSheet::readPlace() {
+    place_ = {};
+    const auto read = [](const QLineEdit* field, std::vector<double>& into) {
+        static const QRegularExpression between("[,;\\s]+");
+        for (const QString& word : field->text().split(between, Qt::SkipEmptyParts)) {
+            bool good = false;
+            into.push_back(QString(word).replace(QChar(0x2212), '-').toDouble(&good));
+            if (!good) return false;
+        }
+        return true;
+    };
+    if (!read(pitch_, place_.pitch)) return tr("The pitch is a number, or two: “%1” is none.").arg(pitch_->text());
+    if (!read(origin_, place_.origin)) return tr("The corner is two numbers: “%1” are none.").arg(origin_->text());
+    place_.rowsUpwards = firstRowOfGrid_->currentIndex() == 1 && !table_->far;
+    GridOfTable grid = gridOf(*table_);
+    return QString::fromStdString(layGrid(grid, place_.pitch, place_.origin, place_.rowsUpwards));
+}
+
+/// Where the grid lies, from what the file and the fields say.
+void TableSheet::sayGrid() {
+    if (showing_ || !table_ || table_->axes.empty()) return;
+    const QString trouble = readPlace();
+    take_->setEnabled(trouble.isEmpty());
+    QStringList said = said_;
+    if (!trouble.isEmpty()) return summary_->setText((said << trouble).join(' '));
+    GridOfTable grid = gridOf(*table_);
+    layGrid(grid, place_.pitch, place_.origin, place_.rowsUpwards);
+    const DataAxis& first = grid.axes[0];
+    const std::vector<double>& places = *first.places;
+    const QString unit = first.unit.empty() ? QString() : " " + QString::fromStdString(printedUnit(first.unit));
+    if (first.isCounted)
+        said << tr("How far apart they are is not said: each is taken as 1 wide.");
+    else if (places.size() > 1)
+        said << (place_.pitch.empty() ? tr("They are %1 apart, as the file says.") : tr("They are %1 apart."))
+                    .arg(QString::fromStdString(roundedNumber(places[1] - places[0], 6)) + unit);
+    QStringList reach;
+    for (std::size_t k = 0; k < std::min<std::size_t>(2, grid.axes.size()); ++k)
+        reach << QString::fromStdString(intervalOf(*grid.axes[k].places, true));
+    said << tr("They fill %1.").arg(reach.join(" × ") + unit);
     summary_->setText(said.join(' '));
 }
 
 /// The first page of a grid, from black for the lowest number to white for the highest but for a fiftieth at both ends.
 void TableSheet::showGrid() {
-    const std::vector<double>& numbers = *table_->columns[0].numbers;
-    const std::size_t width = table_->axes[0].places->size(),
-                      height = table_->axes.size() > 1 ? table_->axes[1].places->size() : 1;
-    std::vector<double> sorted;
-    const std::size_t step = std::max<std::size_t>(1, numbers.size() / 100'000);
-    for (std::size_t i = 0; i < numbers.size(); i += step) {
+    const std::size_t fullWidth = table_->axes[0].places->size(),
+                      fullHeight = table_->axes.size() > 1 ? table_->axes[1].places->size() : 1,
+                      thin = 1 + (std::max(fullWidth, fullHeight) - 1) / mostLookedAt, // every so many
+        width = (fullWidth + thin - 1) / thin, height = (fullHeight + thin - 1) / thin;
+    std::vector<double> numbers(width * height), sorted;
+    for (std::size_t i = 0; i < numbers.size(); ++i) {
+        const std::size_t at = i / width * thin * fullWidth + i % width * thin;
+        numbers[i] = table_->far ? table_->far->at(at) : (*table_->columns[0].numbers)[at];
         if (!std::isnan(numbers[i])) sorted.push_back(numbers[i]);
     }
     std::ranges::sort(sorted);
@@ -201,7 +271,7 @@ void TableSheet::showGrid() {
                  high = sorted.empty() ? 1 : sorted[sorted.size() - 1 - sorted.size() / 50];
     QImage image(static_cast<int>(width), static_cast<int>(height), QImage::Format_Grayscale8);
     for (std::size_t y = 0; y < height; ++y) {
-        uchar* line = image.scanLine(static_cast<int>(height - 1 - y));
+        uchar* line = image.scanLine(static_cast<int>(place_.rowsUpwards ? y : height - 1 - y));
         for (std::size_t x = 0; x < width; ++x) {
             const double share = (numbers[y * width + x] - low) / (high > low ? high - low : 1);
             line[x] = static_cast<uchar>(std::isnan(share) ? 128 : std::clamp(255 * share, 0.0, 255.0));

@@ -43,15 +43,33 @@ std::string nameFor(const DataColumn& column, const Page& page, std::set<std::st
     return chosen;
 }
 
+/// ", pitch 0.05, origin -6, -6, rows upwards"
+std::string clausesOf(const GridPlace& place) {
+    std::string text;
+    const auto add = [&](const char* name, const std::vector<double>& numbers) {
+        for (std::size_t i = 0; i < numbers.size(); ++i)
+            text += (i == 0 ? std::string(", ") + name + " " : ", ") + shortestNumber(numbers[i]);
+    };
+    add("pitch", place.pitch);
+    add("origin", place.origin);
+    return place.rowsUpwards ? text + ", rows upwards" : text;
+}
+
 /// A grid or a mesh as a function of its directions, each of which becomes a variable of the page, and a heatmap of it.
 /// A third direction is a quantity that is run through.
-Document withField(Document changed, const DataTable& table, const Page& page, std::size_t panel) {
+Document withField(Document changed, const DataTable& table, const Page& page, std::size_t panel,
+                   const GridPlace& place) {
     constexpr std::array<const char*, 3> usual{"x", "y", "t"};
     std::set<std::string> taken;
     DataColumn numbers = table.columns[0];
     if (numbers.name.empty()) numbers.name = "p";
     std::string call = spelledName(nameFor(numbers, page, taken)) + "(";
     std::vector<std::string> lines;
+    GridOfTable grid;
+    if (!table.mesh) {
+        grid = gridOf(table);
+        layGrid(grid, place.pitch, place.origin, place.rowsUpwards);
+    }
     const bool isPicture =
         !table.mesh && (std::ranges::any_of(table.axes, &DataAxis::isCounted) || table.axes[0].name.empty());
     for (std::size_t k = 0; k < (table.mesh ? 2 : table.axes.size()); ++k) {
@@ -61,7 +79,7 @@ Document withField(Document changed, const DataTable& table, const Page& page, s
             axis.unit = table.mesh->unit;
             axis.places = std::make_shared<const std::vector<double>>(std::vector{low, high});
         } else {
-            axis = table.axes[k];
+            axis = grid.axes[k];
         }
         const DataColumn named{axis.name.empty() ? usual[k] : axis.name, "", "", nullptr};
         const std::string variable = spelledName(nameFor(named, page, taken)),
@@ -75,7 +93,7 @@ Document withField(Document changed, const DataTable& table, const Page& page, s
     call += ")";
     const TableKey key = readTableKey(table.source);
     changed.page.push_back(call + (isPicture ? " from \"" : " interpolates \"") + key.file + "\"" +
-                           (key.variable.empty() ? "" : ", variable \"" + key.variable + "\""));
+                           (key.variable.empty() ? "" : ", variable \"" + key.variable + "\"") + clausesOf(place));
     changed.page.insert(changed.page.end(), lines.begin(), lines.end());
     changed.panels[std::min(panel, changed.panels.size() - 1)].plots.push_back(plotOf(call, "heatmap"));
     return changed;
@@ -83,7 +101,7 @@ Document withField(Document changed, const DataTable& table, const Page& page, s
 
 } // namespace
 
-Document withTable(const Document& document, DataTable table, std::size_t panel) {
+Document withTable(const Document& document, DataTable table, std::size_t panel, const GridPlace& place) {
     Document changed = document;
     const std::string source = table.source;
     const Page page = readPage(document);
@@ -96,7 +114,7 @@ Document withTable(const Document& document, DataTable table, std::size_t panel)
     const bool isNamed = std::ranges::any_of(page.lines, [&](const Line& line) { return line.table == source; });
     if (isNamed) return changed;
     const DataTables::Entry kept = changed.tables.find(source);
-    if (kept->mesh || kept->axes.size() > 1) return withField(std::move(changed), *kept, page, panel);
+    if (kept->mesh || kept->axes.size() > 1) return withField(std::move(changed), *kept, page, panel, place);
     std::string line;
     for (const std::string& name : names) line += (line.empty() ? "" : ", ") + spelledName(name);
     if (names.size() > 1) line = "(" + line + ")";

@@ -1,5 +1,6 @@
 #pragma once
 #include "figure/document.h"
+#include "formula/measured_lines.h"
 
 #include <optional>
 
@@ -8,7 +9,8 @@ namespace coulter {
 /// A document with a table taken in: a line of its page that names the columns, by their symbols or else by letters
 /// that are free, and the second column over the first as points in a panel; a single one by the number of its rows.
 /// A table of the same name is replaced, and its line stays.
-Document withTable(const Document& document, DataTable table, std::size_t panel);
+/// @param place  where the numbers of a grid lie, if not as its file says; the line says it
+Document withTable(const Document& document, DataTable table, std::size_t panel, const GridPlace& place = {});
 
 /// The table that a plot draws rows of, one for one; none if it draws no columns of a table.
 std::optional<std::string> tableOfPlot(const Page& page, const Plot& plot);

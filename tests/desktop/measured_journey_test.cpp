@@ -1,17 +1,23 @@
 // Journeys with pictures, grids and meshes from files.
 #include "hands.h"
 
+#include "data/tile_file.h"
+#include "desktop/while_reading.h"
+
 #include <QApplication>
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDropEvent>
 #include <QLabel>
+#include <QLineEdit>
 #include <QMimeData>
 #include <QPushButton>
 #include <QTemporaryDir>
+#include <QTimer>
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <filesystem>
+#include <thread>
 
 using namespace coulter;
 
@@ -78,6 +84,83 @@ TEST_CASE("a picture with its pitch is dropped, masked, and read along a line") 
     for (int i = 0; i < 2; ++i) d.key(Qt::Key_Z, Qt::ControlModifier);
     d.settle();
     CHECK(documentOf(d).page.empty());
+}
+
+TEST_CASE("where a picture lies is corrected before it is taken, and the line says it") {
+    QTemporaryDir folder;
+    const fs::path place = folder.path().toStdString();
+    fs::copy_file(demos() / "core-slice/slice.tif", place / "slice.tif");
+    WindowDriver d;
+    d.window().session().start(Document{}, "");
+    d.settle();
+    drop(d, place / "slice.tif");
+    auto *pitch = d.find<QLineEdit>("table-pitch"), *origin = d.find<QLineEdit>("table-origin");
+    auto* said = d.find<QLabel>("table-summary");
+    auto* take = d.find<QPushButton>("table-take");
+    REQUIRE(pitch);
+    pitch->setFocus();
+    d.type("0,,x");
+    CHECK(said->text().contains("“0,,x” is none"));
+    CHECK_FALSE(take->isEnabled());
+    pitch->selectAll();
+    d.type("-1");
+    CHECK(said->text().contains("The pitch is the width of one number, more than 0"));
+    pitch->selectAll();
+    d.type("0.1");
+    CHECK(said->text().contains("They are 0.1 mm apart. They fill [0, 24] × [0, 24] mm"));
+    origin->setFocus();
+    d.type("-12");
+    CHECK_FALSE(take->isEnabled());
+    d.type(", -12");
+    CHECK(said->text().contains("They fill [-12, 12] × [-12, 12] mm"));
+    const QImage before = d.find<QLabel>("table-picture")->pixmap().toImage();
+    d.find<QComboBox>("table-rows")->setCurrentIndex(1);
+    CHECK(d.find<QLabel>("table-picture")->pixmap().toImage() == before.mirrored());
+    take->click();
+    d.settle();
+    const std::vector<std::string> lines{"p(x, y) from \"slice.tif\", pitch 0.1, origin -12, -12, rows upwards",
+                                         "x in [-12, 12], unit mm", "y in [-12, 12], unit mm"};
+    CHECK(documentOf(d).page == lines);
+    CHECK(d.figure().figure.page.problems().empty());
+    CHECK(fieldOfPlot(d, 0, 0).columns.front() == Approx(-11.95));
+}
+
+TEST_CASE("tiles of a field are drawn as they are named, and a stopped reading says so") {
+    QTemporaryDir folder;
+    const fs::path place = folder.path().toStdString();
+    TiledField field;
+    for (int i = 0; i < 30; ++i) field.columns.push_back(i), field.rows.push_back(i);
+    field.variables = {"x", "y"};
+    field.whole = "one";
+    fs::create_directories(place / "tiles");
+    for (const std::size_t part : {1, 2}) {
+        const auto product = [&](std::size_t row, std::span<double> into) {
+            for (std::size_t i = 0; i < into.size(); ++i) into[i] = static_cast<double>((i % 30) * (row + i / 30));
+            return true;
+        };
+        REQUIRE(writeTile(place / "tiles" / tileName(part, 2), field, part, 2, product).empty());
+    }
+    WindowDriver d;
+    Document document;
+    document.page = {"h(x, y) from \"tiles\"", "x in [0, 29]", "y in [0, 29]"};
+    document.panels[0].plots = {plotOf("h(x, y)", "heatmap")};
+    d.window().session().start(document, "");
+    REQUIRE_FALSE(d.window().session().save(QString::fromStdString((place / "h.coulter").string())));
+    d.settle();
+    CHECK(fieldOfPlot(d, 0, 0).columns.size() == 30);
+    CHECK(fieldOfPlot(d, 0, 0).values[0][29 * 30 + 29] == 841);
+    // What takes long shows that it does, and ends when it is stopped.
+    bool stopped = false;
+    QTimer::singleShot(600, [&] {
+        for (QWidget* each : QApplication::topLevelWidgets()) {
+            if (each->objectName() == "reading") each->findChild<QPushButton*>()->click();
+        }
+    });
+    whileReading(&d.window(), "Reading …", [&](const std::stop_token& stop) {
+        while (!stop.stop_requested()) std::this_thread::sleep_for(std::chrono::milliseconds(5));
+        stopped = true;
+    });
+    CHECK(stopped);
 }
 
 TEST_CASE("one of several fields of a file is chosen before it is taken") {

@@ -1,0 +1,47 @@
+#include "desktop/while_reading.h"
+
+#include "data/attach_tables.h"
+
+#include <QEventLoop>
+#include <QProgressDialog>
+#include <algorithm>
+#include <chrono>
+#include <future>
+#include <thread>
+
+namespace coulter {
+
+void whileReading(QWidget* parent, const QString& what, const std::function<void(const std::stop_token&)>& work) {
+    using namespace std::chrono_literals;
+    std::packaged_task<void(std::stop_token)> task([&work](const std::stop_token& stop) { work(stop); });
+    std::future<void> done = task.get_future();
+    std::jthread thread(std::move(task));
+    if (done.wait_for(250ms) != std::future_status::ready) {
+        QProgressDialog dialog(what, QObject::tr("Stop"), 0, 0, parent);
+        dialog.setObjectName("reading");
+        dialog.setWindowTitle(QObject::tr("Reading"));
+        dialog.setWindowModality(Qt::ApplicationModal);
+        dialog.setMinimumDuration(0);
+        dialog.setAutoClose(false);
+        QObject::connect(&dialog, &QProgressDialog::canceled, &dialog, [&thread] { thread.request_stop(); });
+        dialog.show();
+        QEventLoop loop;
+        while (done.wait_for(0ms) != std::future_status::ready) {
+            loop.processEvents(QEventLoop::AllEvents, 20);
+            done.wait_for(10ms);
+        }
+    }
+    done.get();
+}
+
+void attachWhileReading(QWidget* parent, Document& document, const std::filesystem::path& folder) {
+    const bool allHere = std::ranges::all_of(tablesOf(document), [&](const std::string& source) {
+        const DataTables::Entry table = document.tables.find(source);
+        return table && table->trouble.empty() && !(table->isBeside && table->rows() == 0 && !table->far);
+    });
+    if (allHere || folder.empty()) return;
+    whileReading(parent, QObject::tr("Reading data …"),
+                 [&](const std::stop_token& stop) { attachTables(document, folder, {}, stop); });
+}
+
+} // namespace coulter
