@@ -59,6 +59,7 @@ void SamplingFields::show(const std::vector<VariableSampling>& variables) {
         row.way->setAccessibleName(tr("sampling of %1").arg(name));
         row.value->setAccessibleName(tr("count or step of %1").arg(name));
         const SamplingWay way = samplingWay(grid);
+        row.way->setItemText(0, variables[i].isMeasured ? tr("measured") : tr("adaptive"));
         row.way->setCurrentIndex(static_cast<int>(way));
         row.value->setVisible(way != SamplingWay::Adaptive);
         if (row.value->hasFocus() && row.value->isModified()) continue;

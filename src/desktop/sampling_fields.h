@@ -10,7 +10,8 @@ class QLabel;
 
 namespace coulter {
 
-/// How the variables of a curve or a field are sampled, to be switched in place: adaptively, by count or by step.
+/// How the variables of a curve or a field are sampled, to be switched in place: adaptively, by count or by step; or
+/// where something was measured.
 class SamplingFields : public QWidget {
     Q_OBJECT
 public:

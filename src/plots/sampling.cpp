@@ -167,7 +167,7 @@ FieldSamples sampleField(const Field& field, const Frame& frame, const Effort& e
     const auto axis = [&](std::size_t k) -> const AxisMap& { return k == 0 ? map.x : map.y; };
     const FieldTolerance allowed{samplingTolerance(field, effort.tolerance), range.low, range.high};
     if (field.mesh && values >= static_cast<double>(field.mesh->x.size()))
-        return sampleElements(*field.program, *field.mesh, field.hasCells, map, allowed, stop);
+        return sampleElements(*field.program, *field.mesh, field.intervals, field.hasCells, map, allowed, stop);
     const bool adaptive = isAdaptive(field.grids[0]) && isAdaptive(field.grids[1]);
     if (adaptive && values >= leastMesh) {
         std::array<Interval, 2> shown;
@@ -380,8 +380,17 @@ std::vector<double> coarseValues(const Field& field, ScaleKind xScale, const Lim
     const int last = std::min(coarseFieldPoints, static_cast<int>(std::sqrt(std::min(most, 1e6))) - 1);
     if (last < 1) return {};
     if (field.mesh && !field.inSpace && !field.hasCells) { // at its nodes
-        const std::vector<double> xs = thinned(field.mesh->x, mostNodesLookedAt),
-                                  ys = thinned(field.mesh->y, mostNodesLookedAt);
+        std::vector<double> xs, ys;
+        for (std::size_t i = 0; i < field.mesh->x.size(); ++i) {
+            const double px = field.mesh->x[i], py = field.mesh->y[i];
+            if (px < field.intervals[0].low || px > field.intervals[0].high || py < field.intervals[1].low ||
+                py > field.intervals[1].high)
+                continue;
+            xs.push_back(px);
+            ys.push_back(py);
+        }
+        xs = thinned(std::move(xs), mostNodesLookedAt);
+        ys = thinned(std::move(ys), mostNodesLookedAt);
         return sizesAt(field.tint ? *field.tint : *field.program, xs, ys, stop);
     }
     const auto points = [&](std::size_t k) {

@@ -320,7 +320,10 @@ std::vector<VariableSampling> samplingOf(const Drawn& drawn) {
     if (const Curve* curve = curveOf(drawn)) return {{curve->variable, curve->grid, curve->interval}};
     std::vector<VariableSampling> both;
     if (const Field* field = fieldOf(drawn)) {
-        for (std::size_t k = 0; k < 2; ++k) both.push_back({field->variables[k], field->grids[k], field->intervals[k]});
+        for (std::size_t k = 0; k < 2; ++k) {
+            const bool isMeasured = field->grids[k].places || (field->mesh && isAdaptive(field->grids[k]));
+            both.push_back({field->variables[k], field->grids[k], field->intervals[k], isMeasured});
+        }
     }
     return both;
 }

@@ -17,6 +17,7 @@ struct VariableSampling {
     std::string variable;
     Grid grid;
     Interval interval;
+    bool isMeasured = false; ///< without count and step it is looked at where something was measured
 };
 std::vector<VariableSampling> samplingOf(const Drawn& drawn);
 

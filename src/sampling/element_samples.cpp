@@ -18,8 +18,12 @@ public:
         samples_.values.resize(f.outputs.size());
     }
 
-    FieldSamples run(const ElementMesh& mesh) {
+    FieldSamples run(const ElementMesh& mesh, const std::array<Interval, 2>& within) {
         begin(mesh);
+        for (std::size_t k = 0; k < 2; ++k) {
+            cut(k, within[k].low, 1);
+            cut(k, within[k].high, -1);
+        }
         evaluateFrom(0);
         while (!stop_.stop_requested()) {
             const std::size_t before = samples_.x.size();
@@ -73,6 +77,45 @@ private:
             const std::uint32_t centre = add(middle, middle);
             for (std::size_t k = 0; k < 4; ++k) samples_.triangles.push_back({nodes[k], nodes[(k + 1) % 4], centre});
         }
+    }
+
+    /// Leaves of all triangles what lies on one side of a line x = at (or y = at): above it for a sign of 1, below it
+    /// for −1. Triangles that share an edge share the point at which it is cut.
+    void cut(std::size_t variable, double at, double sign) {
+        const auto along = [&](std::uint32_t p) { return variable == 0 ? samples_.x[p] : samples_.y[p]; };
+        const auto isIn = [&](std::uint32_t p) { return sign * (along(p) - at) >= 0; };
+        if (std::ranges::all_of(samples_.triangles, [&](const Triangle& t) { return std::ranges::all_of(t, isIn); }))
+            return;
+        ofEdges_.clear();
+        const auto cutOf = [&](std::uint32_t p, std::uint32_t q) {
+            const auto [a, b] = std::minmax(p, q);
+            const auto [found, isNew] =
+                ofEdges_.try_emplace(std::uint64_t{a} << 32U | b, static_cast<std::uint32_t>(samples_.x.size()));
+            if (isNew) {
+                const double share = (at - along(a)) / (along(b) - along(a));
+                Spot spot{samples_.x[a] + share * (samples_.x[b] - samples_.x[a]),
+                          samples_.y[a] + share * (samples_.y[b] - samples_.y[a])};
+                (variable == 0 ? spot.x : spot.y) = at;
+                add(spot, hasCells_ ? middles_[a] : Spot{});
+            }
+            return found->second;
+        };
+        std::vector<Triangle> kept;
+        for (Triangle t : samples_.triangles) {
+            const auto count = std::ranges::count_if(t, isIn);
+            if (count == 3) kept.push_back(t);
+            if (count == 0 || count == 3) continue;
+            // Turned so that the corner that stands alone is the first one.
+            while (isIn(t[0]) != (count == 1)) std::ranges::rotate(t, t.begin() + 1);
+            const std::uint32_t after = cutOf(t[0], t[1]), before = cutOf(t[2], t[0]);
+            if (count == 1) {
+                kept.push_back({t[0], after, before});
+            } else {
+                kept.push_back({after, t[1], t[2]});
+                kept.push_back({after, t[2], before});
+            }
+        }
+        samples_.triangles = std::move(kept);
     }
 
     void evaluateFrom(std::size_t first) {
@@ -170,10 +213,10 @@ private:
 
 } // namespace
 
-FieldSamples sampleElements(const Program& f, const ElementMesh& mesh, bool hasCells, const PanelMap& map,
-                            const FieldTolerance& tolerance, std::stop_token stop,
+FieldSamples sampleElements(const Program& f, const ElementMesh& mesh, const std::array<Interval, 2>& within,
+                            bool hasCells, const PanelMap& map, const FieldTolerance& tolerance, std::stop_token stop,
                             const std::function<void(std::size_t)>& evaluated) {
-    return Refiner(f, hasCells, map, tolerance, std::move(stop), evaluated).run(mesh);
+    return Refiner(f, hasCells, map, tolerance, std::move(stop), evaluated).run(mesh, within);
 }
 
 } // namespace coulter

@@ -195,6 +195,33 @@ TEST_CASE("a colour map is chosen by its picture on the field at hand, seen by a
     CHECK(text(documentOf(d).panels[0].colour.settings, mapSetting) == "frost");
 }
 
+TEST_CASE("arrows over contours with streamlines: one start is dragged, and all else stays as it is") {
+    WindowDriver d;
+    write(d, {"x in [-3, 3]", "y in [-2, 2]", "h(x, y) = x^2 - y^2 + x", "v(x, y) = -grad h(x, y)"});
+    d.sheet()->select(WindowDriver::plot(0));
+    choose(d, "plotKind", "contours");
+    add(d, "v(x, y) as arrows");
+    add(d, "v(x, y) as arrows");
+    choose(d, "plotKind", "streamlines");
+    const std::size_t last = documentOf(d).panels[0].plots.size() - 1;
+    REQUIRE(documentOf(d).panels[0].plots[last].kind == "streamlines");
+    enter(d, "setting-through", "(1, 1)");
+    REQUIRE(d.figure().figure.panels[0].problems[last].empty());
+    const auto plots = documentOf(d).panels[0].plots;
+    const auto& drawn = d.figure().figure.panels[0].drawn;
+    const auto contours = drawn[drawn.size() - 3].parts[0].samples;
+    d.drag(d.sheet(), d.sheet()->toWidget(frameOf(d).onSheet(1, 1)), d.sheet()->toWidget(frameOf(d).onSheet(-2, 0.5)));
+    const auto& after = documentOf(d).panels[0].plots;
+    REQUIRE(after.size() == plots.size());
+    for (std::size_t i = 0; i < last; ++i) CHECK(after[i] == plots[i]);
+    double x = 0, y = 0;
+    REQUIRE(std::sscanf(std::get<std::string>(after[last].settings.at("through")).c_str(), "(%lf, %lf)", &x, &y) == 2);
+    CHECK(x == Approx(-2).margin(0.1));
+    CHECK(y == Approx(0.5).margin(0.1));
+    const auto& now = d.figure().figure.panels[0].drawn;
+    CHECK(now[now.size() - 3].parts[0].samples == contours); // not sampled again
+}
+
 TEST_CASE("a vector becomes arrows, then a streamline whose start is dragged, and all of it is undone") {
     WindowDriver d;
     write(d, {"x in [0, 10]", "y in [0, 5]", "v(x, y) = (1, x/4 - 1)"});

@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <catch2/catch.hpp>
 #include <cmath>
+#include <map>
 #include <random>
 
 using namespace coulter;
@@ -15,6 +16,7 @@ namespace {
 
 const PanelMap map{{ScaleKind::Linear, 0, 4, 120}, {ScaleKind::Linear, 0, 3, 90}};
 const FieldTolerance tolerance{0.02, -2, 2};
+const std::array<Interval, 2> everywhere{Interval{-9, 9, true, true}, Interval{-9, 9, true, true}};
 
 /// A page over a mesh of 4 × 3 squares with a shaken inner node each; every second square is divided into triangles.
 struct Made {
@@ -103,7 +105,7 @@ double valueAt(const FieldSamples& s, double x, double y) {
 
 TEST_CASE("what is linear on a mesh is sampled at its nodes, and at the middles of quadrilaterals") {
     const Made made;
-    const FieldSamples s = sampleElements(*made.program("h(x, y)"), *made.mesh, false, map, tolerance);
+    const FieldSamples s = sampleElements(*made.program("h(x, y)"), *made.mesh, everywhere, false, map, tolerance);
     CHECK(s.finished);
     CHECK(s.pointCount() == 20 + 6);
     CHECK(s.triangles.size() == 12 + 6 * 4);
@@ -119,7 +121,7 @@ TEST_CASE("what is linear on a mesh is sampled at its nodes, and at the middles 
 TEST_CASE("a formula that bends a field of a mesh is refined until lines of a level keep the tolerance") {
     const Made made;
     const auto program = made.program("sin(2 h(x, y)) + x y/9");
-    const FieldSamples s = sampleElements(*program, *made.mesh, false, map, tolerance);
+    const FieldSamples s = sampleElements(*program, *made.mesh, everywhere, false, map, tolerance);
     CHECK(s.finished);
     CHECK(s.pointCount() > 100);
     CHECK(areaOf(s) == Approx(12));
@@ -139,7 +141,7 @@ TEST_CASE("a formula that bends a field of a mesh is refined until lines of a le
 
 TEST_CASE("a field that jumps between elements has points of its own in each, with the values inside") {
     const Made made;
-    const FieldSamples s = sampleElements(*made.program("k(x, y)"), *made.mesh, true, map, tolerance);
+    const FieldSamples s = sampleElements(*made.program("k(x, y)"), *made.mesh, everywhere, true, map, tolerance);
     CHECK(s.pointCount() == 12 * 3 + 6 * 5);
     for (const auto& [a, b, c] : s.triangles) {
         CHECK(s.values[0][a] == s.values[0][b]);
@@ -148,12 +150,49 @@ TEST_CASE("a field that jumps between elements has points of its own in each, wi
     CHECK(std::ranges::count(s.values[0], 0.0) == 5); // the first is a quadrilateral
 }
 
+TEST_CASE("triangles are cut where the intervals of the variables end, without cracks") {
+    const Made made;
+    std::mt19937 random(8);
+    std::uniform_real_distribution<double> share(0, 1);
+    for (int round = 0; round < 40; ++round) {
+        const double left = -0.5 + 2.5 * share(random), right = left + 0.1 + 2.5 * share(random),
+                     low = -0.5 + 2 * share(random), high = low + 0.1 + 2.5 * share(random);
+        const std::array<Interval, 2> within{Interval{left, right, true, true}, Interval{low, high, true, true}};
+        const bool cells = round % 2 == 1;
+        const FieldSamples s =
+            sampleElements(*made.program(cells ? "k(x, y)" : "h(x, y)"), *made.mesh, within, cells, map, tolerance);
+        const double width = std::min(4.0, right) - std::max(0.0, left),
+                     height = std::min(3.0, high) - std::max(0.0, low);
+        CHECK(areaOf(s) == Approx(std::max(0.0, width) * std::max(0.0, height)));
+        std::map<std::pair<std::uint32_t, std::uint32_t>, int> edges;
+        for (const auto& t : s.triangles) {
+            for (std::size_t k = 0; k < 3; ++k) {
+                CHECK(s.x[t[k]] >= left);
+                CHECK(s.x[t[k]] <= right);
+                CHECK(s.y[t[k]] >= low);
+                CHECK(s.y[t[k]] <= high);
+                ++edges[std::minmax(t[k], t[(k + 1) % 3])];
+            }
+        }
+        if (cells) continue;
+        // What is no edge of two triangles lies on the border.
+        for (const auto& [edge, count] : edges) {
+            if (count == 2) continue;
+            CHECK(count == 1);
+            const double x = (s.x[edge.first] + s.x[edge.second]) / 2, y = (s.y[edge.first] + s.y[edge.second]) / 2,
+                         away = std::min({std::abs(x - std::max(0.0, left)), std::abs(x - std::min(4.0, right)),
+                                          std::abs(y - std::max(0.0, low)), std::abs(y - std::min(3.0, high))});
+            CHECK(away < 1e-12);
+        }
+    }
+}
+
 TEST_CASE("on a mesh nothing goes on once a stop is asked for") {
     const Made made;
     std::stop_source stop;
     stop.request_stop();
-    const FieldSamples s =
-        sampleElements(*made.program("sin(20 h(x, y))"), *made.mesh, false, map, tolerance, stop.get_token());
+    const FieldSamples s = sampleElements(*made.program("sin(20 h(x, y))"), *made.mesh, everywhere, false, map,
+                                          tolerance, stop.get_token());
     CHECK_FALSE(s.finished);
     CHECK(s.pointCount() <= 26);
 }
