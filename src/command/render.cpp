@@ -236,7 +236,7 @@ void addRender(CLI::App& app, int& status) {
     command->add_option("-o,--output", arguments->output, "file, or folder for several; - for standard output")
         ->type_name("FILE")
         ->required();
-    command->add_option("--format", arguments->format, "pdf, svg, png or eps; else taken from the file's ending");
+    command->add_option("--format", arguments->format, formatNames() + "; else taken from the file's ending");
     command->add_option("--dpi", arguments->dpi, "dots per inch of a bitmap, in place of the recipe's");
     command
         ->add_option("--set", arguments->quantities,

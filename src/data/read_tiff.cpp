@@ -1,5 +1,6 @@
 // Pictures in TIFF (revision 6.0), read by libtiff as numbers. See picture_numbers.h.
 #include "data/picture_numbers.h"
+#include "data/tiff_source.h"
 #include "formula/columns.h"
 #include "formula/text.h"
 
@@ -11,46 +12,6 @@
 
 namespace coulter {
 namespace {
-
-/// The bytes of a file as libtiff asks for them.
-struct Source {
-    std::string_view bytes;
-    std::uint64_t at = 0;
-};
-
-tmsize_t takeBytes(thandle_t handle, void* into, tmsize_t size) {
-    auto* source = static_cast<Source*>(handle);
-    const std::uint64_t left = source->at < source->bytes.size() ? source->bytes.size() - source->at : 0;
-    const auto count = std::min<std::uint64_t>(left, size > 0 ? static_cast<std::uint64_t>(size) : 0);
-    if (count > 0) std::memcpy(into, source->bytes.data() + source->at, count);
-    source->at += count;
-    return static_cast<tmsize_t>(count);
-}
-tmsize_t writeNothing(thandle_t, void*, tmsize_t) { return 0; }
-toff_t seek(thandle_t handle, toff_t offset, int whence) {
-    auto* source = static_cast<Source*>(handle);
-    source->at = whence == SEEK_SET ? offset : whence == SEEK_CUR ? source->at + offset : source->bytes.size() + offset;
-    return source->at;
-}
-int closeNothing(thandle_t) { return 0; }
-toff_t sizeOf(thandle_t handle) { return static_cast<Source*>(handle)->bytes.size(); }
-int saySomething(TIFF*, void*, const char*, const char*, va_list) { return 1; } // said by us, in a sentence
-
-struct Close {
-    void operator()(TIFF* tiff) const { TIFFClose(tiff); }
-};
-using Tiff = std::unique_ptr<TIFF, Close>;
-
-Tiff open(Source& source) {
-    TIFFOpenOptions* options = TIFFOpenOptionsAlloc();
-    TIFFOpenOptionsSetErrorHandlerExtR(options, saySomething, nullptr);
-    TIFFOpenOptionsSetWarningHandlerExtR(options, saySomething, nullptr);
-    TIFFOpenOptionsSetMaxSingleMemAlloc(options, static_cast<tmsize_t>(mostNumbersOfPage) * 32);
-    Tiff tiff(TIFFClientOpenExt("", "rm", &source, takeBytes, writeNothing, seek, closeNothing, sizeOf, nullptr,
-                                nullptr, options));
-    TIFFOpenOptionsFree(options);
-    return tiff;
-}
 
 /// How one page of a file stores its numbers.
 struct Layout {
@@ -154,8 +115,8 @@ PictureNumbers readTiff(std::string_view bytes, const std::string& channel) {
         picture.way = std::move(way);
         return std::move(picture);
     };
-    Source source{bytes};
-    const Tiff tiff = open(source);
+    TiffSource source{bytes};
+    const Tiff tiff = openTiff(source);
     if (!tiff) return refuse("The picture is damaged: it does not begin as a TIFF file does.");
     const Layout layout = layoutOf(tiff.get());
     if (layout.width == 0 || layout.height == 0) return refuse("The picture has no extent.");

@@ -229,11 +229,17 @@ void MainWindow::say(const QString& text, bool wrong) {
     }
 }
 
+QString MainWindow::figureFilter() {
+    QString endings = "*.coulter *.tif";
+    for (const ExportFormat& format : exportFormats())
+        endings += " *." + QString::fromUtf8(format.name.data(), static_cast<qsizetype>(format.name.size()));
+    return tr("Recipes and figures (%1)").arg(endings);
+}
+
 void MainWindow::chooseComparison() {
     page_->commitEditing();
-    const QString path =
-        QFileDialog::getOpenFileName(this, tr("Compare with a recipe or a figure"), session_.path(),
-                                     tr("Recipes and figures (*.coulter *.pdf *.svg *.png *.eps);;All files (*)"));
+    const QString path = QFileDialog::getOpenFileName(this, tr("Compare with a recipe or a figure"), session_.path(),
+                                                      figureFilter() + ";;" + tr("All files (*)"));
     if (!path.isEmpty()) compareWith(path);
 }
 
@@ -268,9 +274,9 @@ void MainWindow::chooseExport() {
 void MainWindow::exportTo(const QString& path) {
     const ExportFormat* format = findFormat(QFileInfo(path).suffix().toLower().toStdString());
     if (!format)
-        return say(
-            tr("The ending of %1 names no format; write .pdf, .svg, .png or .eps.").arg(QFileInfo(path).fileName()),
-            true);
+        return say(tr("The ending of %1 names no format; write %2.")
+                       .arg(QFileInfo(path).fileName(), QString::fromStdString(formatNames())),
+                   true);
     if (exporting_) return say(tr("An export is still being written; try again in a moment."), true);
     exporting_ = true;
     showBusy();
@@ -338,8 +344,10 @@ namespace {
 bool holdsRecipe(const QString& path) {
     QFile file(path);
     if (!file.open(QIODevice::ReadOnly)) return true; // opening it says what is wrong
-    const QByteArray bytes = file.readAll();
-    return findFormat("png")->recipeIn({bytes.constData(), static_cast<std::size_t>(bytes.size())}).has_value();
+    const uchar* bytes = file.map(0, file.size());
+    const ExportFormat* format = findFormat(QFileInfo(path).suffix().toLower().toStdString());
+    if (!bytes || !format) return false;
+    return format->recipeIn({reinterpret_cast<const char*>(bytes), static_cast<std::size_t>(file.size())}).has_value();
 }
 
 } // namespace
@@ -353,9 +361,10 @@ void MainWindow::dropEvent(QDropEvent* event) {
     if (urls.isEmpty() || !urls[0].isLocalFile()) return;
     event->acceptProposedAction();
     const QString path = urls[0].toLocalFile();
-    static const QStringList tables{"csv", "tsv", "txt", "dat", "nc", "tif", "tiff", "vtu"};
-    if (tables.contains(QFileInfo(path).suffix().toLower())) return offerTable(path);
-    if (QFileInfo(path).suffix().toLower() == "png" && !holdsRecipe(path)) return offerTable(path);
+    static const QStringList tables{"csv", "tsv", "txt", "dat", "nc", "vtu"}, pictures{"png", "tif", "tiff"};
+    const QString ending = QFileInfo(path).suffix().toLower();
+    if (tables.contains(ending) || QFileInfo(path).isDir()) return offerTable(path);
+    if (pictures.contains(ending) && !holdsRecipe(path)) return offerTable(path);
     openBeside(path);
 }
 

@@ -104,6 +104,8 @@ private:
     /// Asks for a figure or a recipe to compare with.
     void chooseComparison();
     /// The document in a file, or none and the problem said.
+    /// For a file dialog: what can be opened.
+    static QString figureFilter();
     std::optional<Document> documentIn(const QString& path, bool& isFigure);
     /// Asks for a file of measured numbers.
     void chooseTable();

@@ -92,8 +92,7 @@ void MainWindow::makeBar() {
     });
     action(tr("Open"), QKeySequence::Open, [this] {
         const QString path =
-            QFileDialog::getOpenFileName(this, tr("Open a recipe or a figure"), QString(),
-                                         tr("Recipes and figures (*.coulter *.pdf *.svg *.png *.eps)"));
+            QFileDialog::getOpenFileName(this, tr("Open a recipe or a figure"), QString(), figureFilter());
         if (!path.isEmpty()) openBeside(path);
     });
     action(tr("Save"), QKeySequence::Save, [this] { save(); });

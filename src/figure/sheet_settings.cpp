@@ -73,10 +73,31 @@ const Setting paperSetting{
     .words = paperWords,
     .rare = true};
 
+constexpr const char* extentWords[] = {"the sheet", "what is drawn"};
+const Setting extentSetting{
+    .key = "extent",
+    .label = "extent of files",
+    .meaning = "what a file of the figure holds: all of the sheet, or what is drawn on it with a margin round that",
+    .type = SettingType::Word,
+    .usual = std::string("the sheet"),
+    .words = extentWords,
+    .rare = true};
+
+const Setting marginSetting{.key = "margin",
+                            .label = "margin",
+                            .meaning = "of files that hold what is drawn: paper round it",
+                            .type = SettingType::Number,
+                            .usual = 2.0,
+                            .unit = "mm",
+                            .least = 0,
+                            .greatest = 100,
+                            .step = 0.5,
+                            .rare = true};
+
 std::span<const Setting* const> sheetSettings() {
-    static const Setting* const all[] = {&sheetTitleSetting,    &sharedAcrossSetting, &sharedUpSetting,
-                                         &sharedColoursSetting, &sheetLegendSetting,  &lettersSetting,
-                                         &paperSetting,         &gapSetting};
+    static const Setting* const all[] = {
+        &sheetTitleSetting, &sharedAcrossSetting, &sharedUpSetting, &sharedColoursSetting, &sheetLegendSetting,
+        &lettersSetting,    &paperSetting,        &extentSetting,   &marginSetting,        &gapSetting};
     return all;
 }
 

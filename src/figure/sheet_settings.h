@@ -14,6 +14,8 @@ extern const Setting sharedColoursSetting;            ///< indexed as SharedColo
 extern const Setting sheetLegendSetting;              ///< indexed as SheetLegend
 extern const Setting lettersSetting;                  ///< the letter of each panel; its first word: none
 extern const Setting paperSetting;                    ///< of bitmaps: its second word: none, they are transparent
+extern const Setting extentSetting;                   ///< of files: its second word: no more than what is drawn
+extern const Setting marginSetting;                   ///< mm of paper round that
 extern const Setting gapSetting;                      ///< mm between panels, besides what their scales need
 enum class Shared : std::uint8_t { None, Line, All }; ///< Line: of a column, or of a row
 enum class SharedColours : std::uint8_t { None, Scale, ScaleAndBar };

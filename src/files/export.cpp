@@ -3,6 +3,8 @@
 
 #include "composition/findings.h"
 #include "data/attach_tables.h"
+#include "drawing/scene_extent.h"
+#include "figure/sheet_settings.h"
 #include "files/formats.h"
 #include "files/recipe.h"
 #include "plots/telling.h"
@@ -14,11 +16,12 @@
 namespace coulter {
 namespace {
 
-constexpr std::array<ExportFormat, 4> formats{{
-    {"pdf", "vector page with text that can be selected", writePdf, isPdf, recipeInPdf},
-    {"svg", "vector drawing for the web and for drawing programs", writeSvgFigure, isSvg, recipeInSvg},
-    {"png", "bitmap at the sheet's resolution", writePng, isPng, recipeInPng},
-    {"eps", "vector drawing for print shops; what is translucent becomes dots", writeEps, isEps, recipeInEps},
+constexpr std::array<ExportFormat, 5> formats{{
+    {"pdf", "vector page with text that can be selected", false, writePdf, isPdf, recipeInPdf},
+    {"svg", "vector drawing for the web and for drawing programs", false, writeSvgFigure, isSvg, recipeInSvg},
+    {"png", "bitmap at the sheet's resolution", true, writePng, isPng, recipeInPng},
+    {"tiff", "bitmap at the sheet's resolution, as print shops ask for it", true, writeTiff, isTiff, recipeInTiff},
+    {"eps", "vector drawing for print shops; what is translucent becomes dots", false, writeEps, isEps, recipeInEps},
 }};
 
 Problem saying(std::string sentence, std::string suggestion = "") {
@@ -33,10 +36,18 @@ Problem saying(std::string sentence, std::string suggestion = "") {
 std::span<const ExportFormat> exportFormats() { return formats; }
 
 const ExportFormat* findFormat(std::string_view name) {
+    if (name == "tif") name = "tiff";
     for (const ExportFormat& format : formats) {
         if (format.name == name) return &format;
     }
     return nullptr;
+}
+
+std::string formatNames() {
+    std::string names;
+    for (const ExportFormat& format : formats)
+        names += (names.empty() ? "" : &format == &formats.back() ? " or " : ", ") + std::string(format.name);
+    return names;
 }
 
 std::optional<Problem> plotProblem(const Figure& figure) {
@@ -74,13 +85,21 @@ std::optional<Problem> unfinishedPlot(const Figure& figure) {
     return std::nullopt;
 }
 
+/// A figure as its files have it: all of the sheet, or what is drawn.
+Figure asWritten(Figure figure) {
+    const Settings& settings = figure.document.sheet.settings;
+    if (word(settings, extentSetting) == 1)
+        figure.scene = croppedToContent(std::move(figure.scene), number(settings, marginSetting));
+    return figure;
+}
+
 } // namespace
 
 Exported exportFigure(const Document& document, const ExportFormat& format, std::stop_token stop,
                       const ExportOptions& options) {
     const double dots = document.sheet.width * document.sheet.height * document.sheet.resolution *
                         document.sheet.resolution / (25.4 * 25.4);
-    if (format.name == "png" && dots > mostDots) {
+    if (format.isBitmap && dots > mostDots) {
         return {std::nullopt,
                 saying("A bitmap of this size would have " + std::to_string(static_cast<long long>(dots / 1e6)) +
                            " million dots.",
@@ -89,11 +108,12 @@ Exported exportFigure(const Document& document, const ExportFormat& format, std:
     }
     Effort effort = effortOf(document.sheet);
     if (options.patient) effort.operations = HUGE_VAL;
-    const Figure figure = drawFigure(document, effort, stop, nullptr, options.watch);
+    Figure figure = drawFigure(document, effort, stop, nullptr, options.watch);
     const Exported stopped{std::nullopt, saying("The export was stopped."), {}};
     if (stop.stop_requested()) return stopped;
     if (const auto problem = plotProblem(figure)) return {std::nullopt, *problem, {}};
     if (options.watch.stage) options.watch.stage("writing", 0, 0);
+    figure = asWritten(std::move(figure));
     std::string bytes = format.write(figure, writeRecipe(document));
     if (stop.stop_requested()) return stopped;
     if (bytes.empty())
@@ -138,7 +158,7 @@ std::optional<Problem> verifyFigure(const std::string& bytes, std::stop_token st
     if (*again.bytes == bytes) return std::nullopt;
     return saying(
         "The figure differs from what its recipe gives. " +
-            whatDiffers(bytes, *again.bytes, drawFigure(*read.document)),
+            whatDiffers(bytes, *again.bytes, asWritten(drawFigure(*read.document))),
         "it was changed after the export, or made by another version of Coulter or its libraries, or patiently");
 }
 

@@ -17,6 +17,7 @@ namespace coulter {
 struct ExportFormat {
     std::string_view name;
     std::string_view meaning;
+    bool isBitmap;
     /// The figure as bytes, with the recipe inside; empty if it cannot be made.
     std::string (*write)(const Figure& figure, const std::string& recipe);
     /// Whether bytes are of this format.
@@ -26,7 +27,10 @@ struct ExportFormat {
 };
 
 std::span<const ExportFormat> exportFormats();
+/// By its name, or the usual shorter one of its files (tif).
 const ExportFormat* findFormat(std::string_view name);
+/// "pdf, svg, png, tiff or eps": to be said where another was asked for.
+std::string formatNames();
 
 /// The bytes of a figure, or the problem that there are none.
 struct Exported {

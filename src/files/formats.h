@@ -7,7 +7,8 @@
 
 namespace coulter {
 
-// One file for each format: pdf_format.cpp, svg_format.cpp, png_format.cpp, eps_format.cpp. See ExportFormat for what
+// One file for each format: pdf_format.cpp, svg_format.cpp, png_format.cpp, tiff_format.cpp,
+// eps_format.cpp. See ExportFormat for what
 // each does.
 
 std::string writePdf(const Figure& figure, const std::string& recipe);
@@ -21,6 +22,10 @@ std::optional<std::string> recipeInSvg(std::string_view bytes);
 std::string writePng(const Figure& figure, const std::string& recipe);
 bool isPng(std::string_view bytes);
 std::optional<std::string> recipeInPng(std::string_view bytes);
+
+std::string writeTiff(const Figure& figure, const std::string& recipe);
+bool isTiff(std::string_view bytes);
+std::optional<std::string> recipeInTiff(std::string_view bytes);
 
 std::string writeEps(const Figure& figure, const std::string& recipe);
 bool isEps(std::string_view bytes);

@@ -256,7 +256,7 @@ Result<Samples> Figure::samples(std::size_t panel, std::size_t plot, std::size_t
 
 Result<std::string> Figure::bytes(const std::string& format, const Making& making) const {
     const ExportFormat* known = findFormat(format);
-    if (!known) return refused<std::string>("The format “" + format + "” is not known.", "pdf, svg, png or eps");
+    if (!known) return refused<std::string>("The format “" + format + "” is not known.", formatNames());
     const Stopping stopping(making);
     Exported exported = exportFigure(inside_->document, *known, stopping.token(), {making.isPatient, {}});
     if (!exported.bytes) return refused<std::string>(exported.problem);
