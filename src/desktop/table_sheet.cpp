@@ -100,6 +100,7 @@ TableSheet::TableSheet(const LookSettings& look, const QString& name, Reading re
     form_->addRow(tr("decimal sign"), decimal_);
     form_->addRow(tr("numbers begin in line"), firstRow_);
     form_->addRow(tr("variable"), variable_);
+    for (QLineEdit* each : {pitch_, origin_}) each->setPlaceholderText(tr("as the file says"));
     pitch_->setObjectName("table-pitch");
     pitch_->setToolTip(tr("The width of each number: 0.05, or 0.05, 0.1 to the right and upwards"));
     origin_->setObjectName("table-origin");

@@ -201,34 +201,35 @@ std::string summary(const Curve& curve, const CurveSamples& samples, const Effor
     return text;
 }
 
-/// What is proven of lines of zeros: " · 99.8 % proven, and no other line".
+/// What is proven of lines of zeros: "99.8 % proven, no other line · ".
 std::string provenWords(const FieldSamples& samples) {
     if (!samples.zeroProof) return "";
     const ZeroProof& proof = *samples.zeroProof;
-    std::string text = " · ";
+    std::string text;
     if (proof.length > 0) // rounded down: what is not proven is not said to be
         text += roundedNumber(std::floor(1000 * proof.share()) / 10, 6) + " % proven, ";
-    if (proof.isAll()) return text + (proof.length > 0 ? "and no other line" : "no line, proven");
+    if (proof.isAll()) return text + (proof.length > 0 ? "no other line · " : "no line, proven · ");
     return text + roundedNumber(std::ceil(1e4 * proof.unsettledArea / proof.area) / 100, 6) +
-           " % of the panel not settled";
+           " % of the panel not settled · ";
 }
 
 std::string summary(const Field& field, const FieldSamples& samples, const Effort& effort) {
     const bool adaptive = isAdaptive(field.grids[0]) && isAdaptive(field.grids[1]);
     if (!samples.isMesh())
-        return std::to_string(samples.columns.size()) + " × " + std::to_string(samples.rows.size()) +
+        return provenWords(samples) + std::to_string(samples.columns.size()) + " × " +
+               std::to_string(samples.rows.size()) +
                (adaptive              ? " points, evenly spread"
                 : field.meansOver > 1 ? " means over " + std::to_string(field.meansOver) + " × " +
                                             std::to_string(field.meansOver) + " measured numbers"
                 : field.grids[0].places ? " points, where it was measured"
-                                        : " points of the grid") +
-               provenWords(samples);
+                                        : " points of the grid");
     const std::size_t own = field.mesh && field.hasCells ? 3 * field.mesh->elements.size() : 0;
     if (field.mesh && (samples.pointCount() == field.mesh->x.size() || samples.pointCount() == own))
         return counted(field.mesh->x.size(), "node") + ", " + counted(field.mesh->elements.size(), "element");
-    return std::to_string(samples.pointCount()) + " points, " + std::to_string(samples.triangles.size()) +
-           " triangles to " + roundedNumber(samplingTolerance(field, effort.tolerance), 6) + " mm, " +
-           std::to_string(samples.evaluations) + " evaluations" + provenWords(samples);
+    return provenWords(samples) + std::to_string(samples.pointCount()) + " points, " +
+           std::to_string(samples.triangles.size()) + " triangles to " +
+           roundedNumber(samplingTolerance(field, effort.tolerance), 6) + " mm, " +
+           std::to_string(samples.evaluations) + " evaluations";
 }
 
 std::string words(const Curve& curve, const CurveSamples& samples, const Frame& frame, std::size_t, double mm,

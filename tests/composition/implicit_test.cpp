@@ -1,6 +1,7 @@
 #include "composition/figure.h"
 #include "plots/levels.h"
 #include "plots/plot_kind.h"
+#include "plots/telling.h"
 #include "sampling/singular_points.h"
 
 #include <algorithm>
@@ -68,6 +69,13 @@ TEST_CASE("single points of curves are found and told apart") {
     };
     CHECK(numberOf(plain[0], "proven share") == 1);
     CHECK(numberOf(plain[0], "share of the panel not settled") == 0);
+    const auto said = [](const char* equation) {
+        const Figure figure = drawnFigure(equation, "implicit curve");
+        return summaryOf(figure.panels[0].drawn[0], figure.effort);
+    };
+    CHECK(said("x^2 + y^2 = 1").starts_with("100 % proven, no other line · "));
+    CHECK(said("x^2 + y^2 = -1").starts_with("no line, proven · "));
+    CHECK(said("(x^2 + y^2 - 1)^2 = 0").find("% of the panel not settled") != std::string::npos);
     const auto crossing = of("x^3 + y^3 = 3x y");
     CHECK(numberOf(crossing[0], "proven share") > 0.99);
     CHECK(numberOf(crossing[0], "proven share") < 1);
