@@ -106,7 +106,7 @@ private:
             if (count == 3) kept.push_back(t);
             if (count == 0 || count == 3) continue;
             // Turned so that the corner that stands alone is the first one.
-            while (isIn(t[0]) != (count == 1)) std::ranges::rotate(t, t.begin() + 1);
+            while (isIn(t[0]) != (count == 1)) std::rotate(t.begin(), t.begin() + 1, t.end());
             const std::uint32_t after = cutOf(t[0], t[1]), before = cutOf(t[2], t[0]);
             if (count == 1) {
                 kept.push_back({t[0], after, before});
