@@ -372,6 +372,15 @@ std::string quoted(const std::string& of) {
 Problem unfinished(const Drawn& drawn) {
     Problem problem;
     problem.severity = Problem::Severity::Error;
+    if (const Field* field = fieldOf(drawn)) {
+        for (const auto& measured : field->program->fields) {
+            if (std::string trouble = measured->trouble(); !trouble.empty()) {
+                problem.sentence = quoted(drawn.of) + " is drawn without some of its numbers: " + trouble;
+                problem.suggestion = "read the file again";
+                return problem;
+            }
+        }
+    }
     if (!isTooDear(drawn)) {
         problem.sentence = quoted(drawn.of) + " varies more finely than can be sampled; the finest parts are missing.";
         problem.suggestion = "draw a smaller part of it, or allow a larger tolerance";
