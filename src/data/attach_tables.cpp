@@ -36,6 +36,11 @@ DataTable troubled(const std::string& source, std::string trouble) {
     return table;
 }
 
+bool isHere(const DataTables::Entry& table) {
+    const bool waits = table && table->isBeside && table->rows() == 0 && !table->far;
+    return table && table->trouble.empty() && !waits;
+}
+
 DataTable readOf(const std::string& source, const fs::path& folder, std::span<const fs::path> allowed,
                  const std::stop_token& stop = {}) {
     const auto file = fileOf(source, folder, allowed);
@@ -63,6 +68,11 @@ std::vector<std::string> tablesOf(const Document& document) {
     return names;
 }
 
+bool waitsForTables(const Document& document) {
+    return !std::ranges::all_of(tablesOf(document),
+                                [&](const std::string& source) { return isHere(document.tables.find(source)); });
+}
+
 bool fitsRecipe(const DataTable& table) {
     if (table.far) return false;
     if (table.rows() * table.columns.size() > mostInRecipe / 2) return false;
@@ -84,8 +94,7 @@ void attachTables(Document& document, const fs::path& folder, std::span<const fs
     if (folder.empty()) return;
     for (const std::string& source : tablesOf(document)) {
         const DataTables::Entry known = document.tables.find(source);
-        const bool waits = known && known->isBeside && known->rows() == 0 && !known->far;
-        if (known && known->trouble.empty() && !waits) continue;
+        if (isHere(known)) continue;
         DataTable table = readOf(source, folder, allowed, stop);
         if (known && known->isBeside && table.trouble.empty()) {
             if (table.digest != known->digest)

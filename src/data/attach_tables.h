@@ -16,6 +16,9 @@ std::vector<std::string> tablesOf(const Document& document);
 /// Whether numbers are few enough to be kept in a recipe.
 bool fitsRecipe(const DataTable& table);
 
+/// Whether tables that the page of a document names are not here yet.
+bool waitsForTables(const Document& document);
+
 /// Reads the tables that the page of a document names and that are not here yet, from files in the recipe's folder or
 /// below, or in folders that are allowed besides. Why one cannot be read is said on its line of the page. A file beside
 /// the recipe that is not the one whose digest it keeps is not used.

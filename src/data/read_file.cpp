@@ -70,6 +70,16 @@ TableRead readInMemory(std::ifstream& file, const std::filesystem::path& path, F
     return read;
 }
 
+/// What is read where it is looked at: the digest says which bytes that are, and so comes first.
+template <class Read>
+TableRead readWithDigest(const std::filesystem::path& path, const std::stop_token& stop, const Read& readOf) {
+    const std::string digest = digestOfFile(path, stop).value_or("");
+    if (stop.stop_requested()) return refusedFile("Reading was stopped.", "read it again");
+    TableRead read = readOf(path, digest);
+    if (read.table) read.table->digest = digest, read.table->source = path.filename().string();
+    return read;
+}
+
 } // namespace
 
 TableRead refusedFile(std::string sentence, std::string suggestion) {
@@ -105,13 +115,7 @@ TableRead readVariable(const std::string& format,
 TableRead readDataFile(const std::filesystem::path& path, const TableShape& shape, const std::string& variable,
                        const std::stop_token& stop) {
     std::error_code error;
-    if (std::filesystem::is_directory(path, error)) {
-        const std::string digest = digestOfFile(path, stop).value_or("");
-        if (stop.stop_requested()) return refusedFile("Reading was stopped.", "read it again");
-        TableRead read = readTiles(path, digest);
-        if (read.table) read.table->digest = digest, read.table->source = path.filename().string();
-        return read;
-    }
+    if (std::filesystem::is_directory(path, error)) return readWithDigest(path, stop, readTiles);
     std::ifstream file(path, std::ios::binary);
     const FileKind kind = file && std::filesystem::is_regular_file(path, error) ? kindOf(file) : FileKind::Table;
     TableRead read;
@@ -124,13 +128,10 @@ TableRead readDataFile(const std::filesystem::path& path, const TableShape& shap
     case FileKind::Png:
     case FileKind::Tiff:
     case FileKind::Vtu: read = readInMemory(file, path, kind, variable); break;
-    case FileKind::Netcdf: {
-        const std::string digest = digestOfFile(path, stop).value_or("");
-        if (stop.stop_requested()) return refusedFile("Reading was stopped.", "read it again");
-        read = readNetcdf(path, variable, digest);
-        if (read.table) read.table->digest = digest;
-        break;
-    }
+    case FileKind::Netcdf:
+        return readWithDigest(path, stop, [&](const std::filesystem::path& of, const std::string& digest) {
+            return readNetcdf(of, variable, digest);
+        });
     }
     if (read.table) read.table->source = path.filename().string();
     return read;

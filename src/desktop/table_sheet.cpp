@@ -213,7 +213,7 @@ void TableSheet::show(const TableRead& read) {
     showGrid();
 }
 
-QString TableSheet::readPlace() {
+QString TableSheet::readPlace(GridOfTable& grid) {
     place_ = {};
     const auto read = [](const QLineEdit* field, std::vector<double>& into) {
         static const QRegularExpression between("[,;\\s]+");
@@ -227,19 +227,18 @@ QString TableSheet::readPlace() {
     if (!read(pitch_, place_.pitch)) return tr("The pitch is a number, or two: “%1” is none.").arg(pitch_->text());
     if (!read(origin_, place_.origin)) return tr("The corner is two numbers: “%1” are none.").arg(origin_->text());
     place_.rowsUpwards = firstRowOfGrid_->currentIndex() == 1 && !table_->far;
-    GridOfTable grid = gridOf(*table_);
+    grid = gridOf(*table_);
     return QString::fromStdString(layGrid(grid, place_.pitch, place_.origin, place_.rowsUpwards));
 }
 
 /// Where the grid lies, from what the file and the fields say.
 void TableSheet::sayGrid() {
     if (showing_ || !table_ || table_->axes.empty()) return;
-    const QString trouble = readPlace();
+    GridOfTable grid;
+    const QString trouble = readPlace(grid);
     take_->setEnabled(trouble.isEmpty());
     QStringList said = said_;
     if (!trouble.isEmpty()) return summary_->setText((said << trouble).join(' '));
-    GridOfTable grid = gridOf(*table_);
-    layGrid(grid, place_.pitch, place_.origin, place_.rowsUpwards);
     const DataAxis& first = grid.axes[0];
     const std::vector<double>& places = *first.places;
     const QString unit = first.unit.empty() ? QString() : " " + QString::fromStdString(printedUnit(first.unit));

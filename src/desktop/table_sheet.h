@@ -17,6 +17,7 @@ class QTableWidget;
 namespace coulter {
 
 class ChoiceField;
+struct GridOfTable;
 
 /// What a file or a pasted text is, before it is taken: of a table its first rows with their headings, and what was
 /// found by itself, to be corrected; of a grid a small picture of its numbers; of a file with several variables which
@@ -39,8 +40,8 @@ private:
     void show(const TableRead& read);
     void showRows();
     void showGrid();
-    /// What the fields of a grid say; the trouble if they say no such thing.
-    QString readPlace();
+    /// The grid as its fields lay it; the trouble if they say no such thing.
+    QString readPlace(GridOfTable& grid);
     void sayGrid();
 
     QString name_;

@@ -4,7 +4,6 @@
 
 #include <QEventLoop>
 #include <QProgressDialog>
-#include <algorithm>
 #include <chrono>
 #include <future>
 #include <thread>
@@ -35,11 +34,7 @@ void whileReading(QWidget* parent, const QString& what, const std::function<void
 }
 
 void attachWhileReading(QWidget* parent, Document& document, const std::filesystem::path& folder) {
-    const bool allHere = std::ranges::all_of(tablesOf(document), [&](const std::string& source) {
-        const DataTables::Entry table = document.tables.find(source);
-        return table && table->trouble.empty() && !(table->isBeside && table->rows() == 0 && !table->far);
-    });
-    if (allHere || folder.empty()) return;
+    if (folder.empty() || !waitsForTables(document)) return;
     whileReading(parent, QObject::tr("Reading data …"),
                  [&](const std::stop_token& stop) { attachTables(document, folder, {}, stop); });
 }

@@ -1,8 +1,7 @@
 #include "coulter_version.h"
 #include "data/png_source.h"
-#include "drawing/cairo_painter.h"
 #include "drawing/png_stream.h"
-#include "figure/sheet_settings.h"
+#include "files/figure_raster.h"
 #include "files/formats.h"
 #include "files/png_picture.h"
 
@@ -131,9 +130,9 @@ std::string encode(const Raster& raster, double resolution, const std::string& r
 
 std::string writePng(const Figure& figure, const std::string& recipe) {
     const double resolution = figure.document.sheet.resolution;
-    const bool withOpacity = word(figure.document.sheet.settings, paperSetting) == 1;
-    const Raster raster =
-        withOpacity ? paintTransparent(figure.scene, resolution / 25.4) : paintRaster(figure.scene, resolution / 25.4);
+    const FigureRaster drawn = rasterOf(figure);
+    const Raster& raster = drawn.raster;
+    const bool withOpacity = drawn.withOpacity;
     if (raster.pixels.empty()) return {};
     if (figure.document.format < 3 && !withOpacity) return encode(raster, resolution, recipe, Way::Plain, {});
     if (const auto palette = withOpacity ? std::vector<std::uint32_t>{} : paletteOf(raster); !palette.empty())

@@ -1,7 +1,6 @@
 #include "coulter_version.h"
 #include "data/tiff_source.h"
-#include "drawing/cairo_painter.h"
-#include "figure/sheet_settings.h"
+#include "files/figure_raster.h"
 #include "files/formats.h"
 
 #include <algorithm>
@@ -17,9 +16,7 @@ constexpr std::string_view mark = "Coulter recipe\n";
 
 std::string writeTiff(const Figure& figure, const std::string& recipe) {
     const double resolution = figure.document.sheet.resolution;
-    const bool withOpacity = word(figure.document.sheet.settings, paperSetting) == 1;
-    const Raster raster =
-        withOpacity ? paintTransparent(figure.scene, resolution / 25.4) : paintRaster(figure.scene, resolution / 25.4);
+    const auto [raster, withOpacity] = rasterOf(figure);
     if (raster.pixels.empty()) return {};
     TiffSink sink;
     Tiff tiff = startTiff(sink);

@@ -21,7 +21,8 @@ public:
         eachCell(rect, [&](std::int64_t key) {
             const auto at = taken_.find(key);
             if (at == taken_.end()) return;
-            isFree = isFree && std::ranges::none_of(at->second, [&](const Rect& other) { return rect.intersects(other); });
+            isFree =
+                isFree && std::ranges::none_of(at->second, [&](const Rect& other) { return rect.intersects(other); });
         });
         if (isFree) eachCell(rect, [&](std::int64_t key) { taken_[key].push_back(rect); });
         return isFree;
@@ -47,19 +48,20 @@ public:
     void write(std::uint64_t number, Point middle, FontId font) {
         if (!frame_.rect.contains(middle)) return;
         const Box box = labelBox(std::to_string(number), font, size_, {});
-        const double around = 0.12 * size_;
-        const Rect plate{middle.x - box.width / 2 - around, middle.y - box.height() / 2 - around,
-                         box.width + 2 * around, box.height() + 2 * around};
-        const bool isInside =
-            frame_.rect.contains({plate.x, plate.y}) && frame_.rect.contains({plate.right(), plate.bottom()});
-        if (!isInside || !room_.take(plate)) return;
+        const double around = 0.12 * size_, width = box.width + 2 * around, height = box.height() + 2 * around;
+        const Rect& panel = frame_.rect;
+        if (width > panel.width || height > panel.height) return;
+        // At the panel's edge it stands a little inwards.
+        const Rect plate{std::clamp(middle.x - width / 2, panel.x, panel.right() - width),
+                         std::clamp(middle.y - height / 2, panel.y, panel.bottom() - height), width, height};
+        if (!room_.take(plate)) return;
         // Readable over any colour.
         canvas_.fill({{{plate.x, plate.y},
                        {plate.right(), plate.y},
                        {plate.right(), plate.bottom()},
                        {plate.x, plate.bottom()}}},
                      {paperColour, 0.75});
-        canvas_.text(box, {middle.x - box.width / 2, middle.y - box.height() / 2 + box.ascent}, inkColour);
+        canvas_.text(box, {plate.x + around, plate.y + around + box.ascent}, inkColour);
     }
 
 private:

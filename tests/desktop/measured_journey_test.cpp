@@ -38,6 +38,15 @@ void drop(WindowDriver& d, const fs::path& path) {
     d.settle();
 }
 
+/// An empty window, and a copy of the demo's picture that falls on it.
+void dropSlice(WindowDriver& d, const QTemporaryDir& folder) {
+    const fs::path copy = fs::path(folder.path().toStdString()) / "slice.tif";
+    fs::copy_file(demos() / "core-slice/slice.tif", copy);
+    d.window().session().start(Document{}, "");
+    d.settle();
+    drop(d, copy);
+}
+
 const FieldSamples& fieldOfPlot(WindowDriver& d, std::size_t panel, std::size_t drawn) {
     return *fieldSamplesOf(d.figure().figure.panels[panel].drawn[drawn]);
 }
@@ -46,12 +55,8 @@ const FieldSamples& fieldOfPlot(WindowDriver& d, std::size_t panel, std::size_t 
 
 TEST_CASE("a picture with its pitch is dropped, masked, and read along a line") {
     QTemporaryDir folder;
-    const fs::path place = folder.path().toStdString();
-    fs::copy_file(demos() / "core-slice/slice.tif", place / "slice.tif");
     WindowDriver d;
-    d.window().session().start(Document{}, "");
-    d.settle();
-    drop(d, place / "slice.tif");
+    dropSlice(d, folder);
     auto* said = d.find<QLabel>("table-summary");
     REQUIRE(said);
     CHECK(said->text().contains("240 × 240 numbers, TIFF, 16 bits"));
@@ -88,12 +93,8 @@ TEST_CASE("a picture with its pitch is dropped, masked, and read along a line") 
 
 TEST_CASE("where a picture lies is corrected before it is taken, and the line says it") {
     QTemporaryDir folder;
-    const fs::path place = folder.path().toStdString();
-    fs::copy_file(demos() / "core-slice/slice.tif", place / "slice.tif");
     WindowDriver d;
-    d.window().session().start(Document{}, "");
-    d.settle();
-    drop(d, place / "slice.tif");
+    dropSlice(d, folder);
     auto *pitch = d.find<QLineEdit>("table-pitch"), *origin = d.find<QLineEdit>("table-origin");
     auto* said = d.find<QLabel>("table-summary");
     auto* take = d.find<QPushButton>("table-take");
