@@ -89,12 +89,12 @@ void firstPicture(const fs::path& path) {
         const Field* field = fieldOf(plots.drawn.at(0));
         sum += sampleMeshgrid(*field->program, places, places).values[0][7];
     };
-    opening(); // the file's digest is known from now on
     double a = HUGE_VAL, b = HUGE_VAL;
     for (int run = 0; run < 9; ++run) {
         layer = 20 + 40 * static_cast<std::size_t>(run); // never one that is kept
         a = std::min(a, milliseconds(reading));
         layer += 7;
+        fs::last_write_time(path, fs::file_time_type::clock::now()); // as if it were opened for the first time
         b = std::min(b, milliseconds(opening));
     }
     std::printf(

@@ -12,8 +12,6 @@ namespace {
 
 using namespace distance;
 
-bool isUpright(BarSide side) { return side == BarSide::Right || side == BarSide::Left; }
-
 BarSide sideOf(const Panel& panel) { return static_cast<BarSide>(word(panel.colour.settings, barSetting)); }
 
 /// Whether something is drawn in colours that the bar explains.
@@ -67,6 +65,7 @@ void layoutColours(PanelLayout& layout, const Given& given, double along) {
     layout.frame.colour = {scale, range.low, range.high, along};
     layout.frame.shades = colourRun(given.panel, given.reading, layout.frame.colour);
     bar.side = sideOf(given.panel);
+    bar.reversed = truth(given.panel.colour.settings, reversedSetting);
     bar.shown = isWanted(given.reading) && bar.side != BarSide::None;
     if (!bar.shown) return;
     const ColourRun& shades = layout.frame.shades;
@@ -76,7 +75,7 @@ void layoutColours(PanelLayout& layout, const Given& given, double along) {
     }
     bar.label = given.box(given.labels.colour, layout.sizes.text);
     const double number = layout.sizes.number, length = layout.frame.colour.length;
-    if (isUpright(bar.side)) {
+    if (bar.isUpright()) {
         bar.ticks = clearTicksUp(given.rules[colourScale].ticks, layout.frame.colour, number,
                                  std::clamp(length / 12, 2.0, 10.0));
         bar.room = barGap + barWidth + tick + toNumber +
@@ -107,13 +106,27 @@ void placeColourBar(PanelLayout& layout, double beyond) {
     }
 }
 
+double placeOnBar(const PanelLayout& layout, double value) {
+    const ColourBar& bar = layout.colours;
+    const AxisMap& map = layout.frame.colour;
+    const double from = bar.reversed ? map.length - map.toSheet(value) : map.toSheet(value);
+    return bar.isUpright() ? bar.rect.bottom() - from : bar.rect.x + from;
+}
+
+double valueOnBar(const PanelLayout& layout, double place) {
+    const ColourBar& bar = layout.colours;
+    const AxisMap& map = layout.frame.colour;
+    const double from = bar.isUpright() ? bar.rect.bottom() - place : place - bar.rect.x;
+    return map.fromSheet(bar.reversed ? map.length - from : from);
+}
+
 namespace {
 
 class Bar {
 public:
-    Bar(Scene& scene, const PanelLayout& layout, bool reversed, double dotsPerMm)
-        : scene_(scene), bar_(layout.colours), map_(layout.frame.colour), shades_(layout.frame.shades),
-          number_(layout.sizes.number), reversed_(reversed), dotsPerMm_(dotsPerMm), upright_(isUpright(bar_.side)) {}
+    Bar(Scene& scene, const PanelLayout& layout, double dotsPerMm)
+        : scene_(scene), layout_(layout), bar_(layout.colours), map_(layout.frame.colour), shades_(layout.frame.shades),
+          number_(layout.sizes.number), dotsPerMm_(dotsPerMm), upright_(bar_.isUpright()) {}
 
     void colours() {
         if (shades_.steps.empty()) {
@@ -170,11 +183,7 @@ public:
     }
 
 private:
-    /// mm on the sheet along the bar.
-    double place(double value) const {
-        const double from = reversed_ ? map_.length - map_.toSheet(value) : map_.toSheet(value);
-        return upright_ ? bar_.rect.bottom() - from : bar_.rect.x + from;
-    }
+    double place(double value) const { return placeOnBar(layout_, value); }
     Point corner(double value, double across) const {
         return upright_ ? Point{bar_.rect.x + across * bar_.rect.width, place(value)}
                         : Point{place(value), bar_.rect.y + across * bar_.rect.height};
@@ -200,7 +209,7 @@ private:
         std::vector<std::uint32_t> colours;
         for (int i = 0; i < along; ++i) {
             const double share = (i + 0.5) / along;
-            const Colour c = shades_.at(upright_ != reversed_ ? 1 - share : share);
+            const Colour c = shades_.at(upright_ != bar_.reversed ? 1 - share : share);
             colours.push_back(0xff000000U | static_cast<std::uint32_t>(c.red) << 16 |
                               static_cast<std::uint32_t>(c.green) << 8 | c.blue);
         }
@@ -212,25 +221,25 @@ private:
     }
 
     Scene& scene_;
+    const PanelLayout& layout_;
     const ColourBar& bar_;
     const AxisMap& map_;
     const ColourRun& shades_;
     double number_;
-    bool reversed_;
     double dotsPerMm_;
     bool upright_;
 };
 
 } // namespace
 
-void drawColourBar(Scene& scene, std::vector<Hit>& hits, std::size_t panel, const PanelLayout& layout, bool reversed,
+void drawColourBar(Scene& scene, std::vector<Hit>& hits, std::size_t panel, const PanelLayout& layout,
                    double dotsPerMm) {
     const ColourBar& bar = layout.colours;
     if (!bar.shown) return;
-    Bar drawing(scene, layout, reversed, dotsPerMm);
+    Bar drawing(scene, layout, dotsPerMm);
     drawing.colours();
     const double reach = drawing.scale();
-    const bool upright = isUpright(bar.side);
+    const bool upright = bar.isUpright();
     const Rect whole = upright ? Rect{bar.rect.x, bar.rect.y, bar.rect.width + reach, bar.rect.height}
                                : Rect{bar.rect.x, bar.rect.y, bar.rect.width, bar.rect.height + reach};
     hits.push_back({{ItemKind::Scale, panel, colourScale, 0}, whole});

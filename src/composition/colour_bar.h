@@ -15,8 +15,13 @@ double barRoom(const PanelLayout& layout, BarSide side);
 /// @param beyond  mm between the panel and the bar's side that scales and labels take
 void placeColourBar(PanelLayout& layout, double beyond);
 
-void drawColourBar(Scene& scene, std::vector<Hit>& hits, std::size_t panel, const PanelLayout& layout, bool reversed,
+void drawColourBar(Scene& scene, std::vector<Hit>& hits, std::size_t panel, const PanelLayout& layout,
                    double dotsPerMm);
+
+/// Where a value is on the bar: mm on the sheet along it, downwards or to the right; and the value at such a place,
+/// beyond its ends too.
+double placeOnBar(const PanelLayout& layout, double value);
+double valueOnBar(const PanelLayout& layout, double place);
 
 /// The colours of a panel's fields on a scale.
 ColourRun colourRun(const Panel& panel, const PanelReading& reading, const AxisMap& scale);

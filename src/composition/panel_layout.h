@@ -45,11 +45,14 @@ struct LegendLayout {
 struct ColourBar {
     bool shown = false;
     BarSide side = BarSide::Right;
-    double ends = 0; ///< mm of the points at its ends, for what lies beyond; 0: none
-    double room = 0; ///< mm that it takes on its side
+    double ends = 0;       ///< mm of the points at its ends, for what lies beyond; 0: none
+    double room = 0;       ///< mm that it takes on its side
+    bool reversed = false; ///< its values grow downwards, or to the left
     Ticks ticks;
     Box label;
     Rect rect;
+
+    bool isUpright() const { return side == BarSide::Right || side == BarSide::Left; }
 };
 
 /// Scales of a view of space.

@@ -57,7 +57,7 @@ public:
             labelsAtEnds();
         else
             legend();
-        drawColourBar(figure_.scene, figure_.hits, index_, layout_, truth(panel_.colour.settings, reversedSetting),
+        drawColourBar(figure_.scene, figure_.hits, index_, layout_,
                       dotsPerMm_);
         title();
         notes(false);

@@ -97,7 +97,9 @@ void attachTables(Document& document, const fs::path& folder, std::span<const fs
         if (isHere(known)) continue;
         DataTable table = readOf(source, folder, allowed, stop);
         if (known && known->isBeside && table.trouble.empty()) {
-            if (table.digest != known->digest)
+            if (!table.digest.wait(stop))
+                table = troubled(source, "reading was stopped; read it again.");
+            else if (table.digest != known->digest)
                 table = troubled(source, "it is not the file that the figure was made from: it has changed since.");
             table.leftOut = known->leftOut;
             table.isBeside = true;
@@ -105,6 +107,18 @@ void attachTables(Document& document, const fs::path& folder, std::span<const fs
         if (known && known->isBeside) table.digest = known->digest;
         document.tables.put(std::move(table));
     }
+}
+
+bool awaitDigests(const Document& document, const std::stop_token& stop) {
+    return std::ranges::all_of(document.tables, [&](const DataTables::Entry& each) { return each->digest.wait(stop); });
+}
+
+Document withoutComingDigests(const Document& document) {
+    Document kept = document;
+    for (const DataTables::Entry& each : document.tables) {
+        if (!each->digest.isKnown()) kept.tables.remove(each->source);
+    }
+    return kept;
 }
 
 std::vector<ChangedTable> changedTables(const Document& document, const fs::path& folder, bool alsoBeside) {
@@ -117,7 +131,7 @@ std::vector<ChangedTable> changedTables(const Document& document, const fs::path
         if (known->isBeside && !alsoBeside) continue;
         const auto file = fileOf(source, folder, {});
         const auto now = file ? digestOfFile(*file) : std::nullopt;
-        if (!now || *now == known->digest) continue; // gone or the same: the numbers that are here count
+        if (!now || *now == known->digest.text()) continue; // gone or the same: the numbers that are here count
         Problem note;
         note.sentence = "“" + source + "” has changed since its numbers were taken in; these are used.";
         note.suggestion = "read it again if the new ones are wanted";

@@ -27,6 +27,13 @@ bool waitsForTables(const Document& document);
 void attachTables(Document& document, const std::filesystem::path& folder,
                   std::span<const std::filesystem::path> allowed = {}, const std::stop_token& stop = {});
 
+/// Waits until it is known which bytes the numbers of all tables came from, which a recipe keeps; false if a stop came
+/// first.
+bool awaitDigests(const Document& document, const std::stop_token& stop);
+
+/// The document without the tables of which that is not known yet: their files are read again.
+Document withoutComingDigests(const Document& document);
+
 /// A table whose file holds other bytes than those that its numbers were read from.
 struct ChangedTable {
     std::string source;

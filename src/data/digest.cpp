@@ -6,6 +6,7 @@
 #include <array>
 #include <fstream>
 #include <nettle/sha2.h>
+#include <thread>
 #include <vector>
 
 namespace coulter {
@@ -75,6 +76,20 @@ std::optional<std::string> digestOfFile(const std::filesystem::path& path, const
     const std::string found = digest.text();
     if (isLarge && stateOf(path) == state) keepDigest(*state, found);
     return found;
+}
+
+FileDigest comingDigest(const std::filesystem::path& path) {
+    std::error_code error;
+    const auto state = stateOf(path);
+    const bool isLong = std::filesystem::is_directory(path, error) || (state && state->size >= leastKnownSize);
+    const bool isKnown = isLong && state && knownDigest(*state);
+    if (!isLong || isKnown) return digestOfFile(path).value_or("");
+    std::promise<std::string> made;
+    std::shared_future<std::string> coming = made.get_future().share();
+    auto worker = std::make_shared<std::jthread>([path, made = std::move(made)](const std::stop_token& stop) mutable {
+        made.set_value(digestOfFile(path, stop).value_or(""));
+    });
+    return {std::move(coming), std::move(worker)};
 }
 
 } // namespace coulter

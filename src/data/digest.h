@@ -1,4 +1,6 @@
 #pragma once
+#include "formula/file_digest.h"
+
 #include <filesystem>
 #include <memory>
 #include <optional>
@@ -24,5 +26,9 @@ private:
 
 /// The digest of a file as it is now, or of all files in a folder; none if it cannot be read, or reading was stopped.
 std::optional<std::string> digestOfFile(const std::filesystem::path& path, const std::stop_token& stop = {});
+
+/// The same, made in a thread of its own if it takes long; the thread ends when nobody holds it any more. Empty text:
+/// it cannot be read.
+FileDigest comingDigest(const std::filesystem::path& path);
 
 } // namespace coulter

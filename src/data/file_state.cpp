@@ -1,5 +1,6 @@
 #include "data/file_state.h"
 
+#include <sstream>
 #include <sys/stat.h>
 
 namespace coulter {
@@ -12,6 +13,12 @@ std::optional<FileState> stateOf(const std::filesystem::path& path) {
     };
     return FileState{found.st_dev, found.st_ino, static_cast<std::uint64_t>(found.st_size), nanoseconds(found.st_mtim),
                      nanoseconds(found.st_ctim)};
+}
+
+std::string wordsOf(const FileState& state) {
+    std::ostringstream words;
+    words << state.device << ' ' << state.inode << ' ' << state.size << ' ' << state.written << ' ' << state.changed;
+    return words.str();
 }
 
 } // namespace coulter

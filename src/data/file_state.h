@@ -3,6 +3,7 @@
 #include <cstdint>
 #include <filesystem>
 #include <optional>
+#include <string>
 
 namespace coulter {
 
@@ -13,5 +14,8 @@ struct FileState {
     friend bool operator==(const FileState&, const FileState&) = default;
 };
 std::optional<FileState> stateOf(const std::filesystem::path& path);
+
+/// In words: equal for equal states.
+std::string wordsOf(const FileState& state);
 
 } // namespace coulter

@@ -6,7 +6,6 @@
 #include <fstream>
 #include <map>
 #include <mutex>
-#include <sstream>
 #include <vector>
 
 namespace coulter {
@@ -15,12 +14,6 @@ namespace {
 namespace fs = std::filesystem;
 
 constexpr std::size_t mostKept = 1000, digestLength = 64;
-
-std::string wordsOf(const FileState& state) {
-    std::ostringstream words;
-    words << state.device << ' ' << state.inode << ' ' << state.size << ' ' << state.written << ' ' << state.changed;
-    return words.str();
-}
 
 fs::path cacheFile() {
     const fs::path cache = cacheFolder();

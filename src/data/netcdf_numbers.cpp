@@ -20,11 +20,12 @@ std::size_t rowsTogether(const NetcdfFile& file, const NetcdfFile::Variable& var
 class Numbers : public GridNumbers {
 public:
     Numbers(const std::filesystem::path& path, const NetcdfFile& file, NetcdfFile::Variable variable,
-            std::vector<NetcdfDirection> directions, const std::string& digest)
+            std::vector<NetcdfDirection> directions, const std::optional<FileState>& state)
         : GridNumbers(lengthOf(directions, 0), lengthOf(directions, 1), lengthOf(directions, 2),
-                      rowsTogether(file, variable, directions), digest + " " + variable.name),
+                      rowsTogether(file, variable, directions),
+                      (state ? wordsOf(*state) : path.string()) + " " + variable.name),
           path_(path), variable_(std::move(variable)), directions_(std::move(directions)),
-          meaning_(file.meaningOf(variable_)), state_(stateOf(path)) {}
+          meaning_(file.meaningOf(variable_)), state_(state) {}
 
 private:
     static std::size_t lengthOf(const std::vector<NetcdfDirection>& directions, std::size_t k) {
@@ -88,8 +89,8 @@ private:
 
 std::shared_ptr<const GridNumbers> numbersOfNetcdf(const std::filesystem::path& path,
                                                    const NetcdfFile::Variable& variable,
-                                                   std::vector<NetcdfDirection> directions, const std::string& digest) {
-    return std::make_shared<Numbers>(path, NetcdfFile(path), variable, std::move(directions), digest);
+                                                   std::vector<NetcdfDirection> directions) {
+    return std::make_shared<Numbers>(path, NetcdfFile(path), variable, std::move(directions), stateOf(path));
 }
 
 } // namespace coulter

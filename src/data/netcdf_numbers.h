@@ -14,9 +14,8 @@ struct NetcdfDirection {
 /// The numbers of a variable in up to three directions, of which the first runs along rows. They are read when they are
 /// asked for; a file that has changed by then is said (see GridNumbers::trouble). The caller holds lockNetcdf().
 /// @param directions  each other dimension has one place
-/// @param digest      of the file's bytes
 std::shared_ptr<const GridNumbers> numbersOfNetcdf(const std::filesystem::path& path,
                                                    const NetcdfFile::Variable& variable,
-                                                   std::vector<NetcdfDirection> directions, const std::string& digest);
+                                                   std::vector<NetcdfDirection> directions);
 
 } // namespace coulter

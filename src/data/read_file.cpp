@@ -70,13 +70,15 @@ TableRead readInMemory(std::ifstream& file, const std::filesystem::path& path, F
     return read;
 }
 
-/// What is read where it is looked at: the digest says which bytes that are, and so comes first.
+/// What is read where it is looked at is shown while its bytes are still read for their digest.
 template <class Read>
 TableRead readWithDigest(const std::filesystem::path& path, const std::stop_token& stop, const Read& readOf) {
-    const std::string digest = digestOfFile(path, stop).value_or("");
-    if (stop.stop_requested()) return refusedFile("Reading was stopped.", "read it again");
-    TableRead read = readOf(path, digest);
-    if (read.table) read.table->digest = digest, read.table->source = path.filename().string();
+    const FileDigest digest = comingDigest(path);
+    TableRead read = readOf(path);
+    if (!read.table) return read;
+    if (!read.table->far && !digest.wait(stop)) return refusedFile("Reading was stopped.", "read it again");
+    read.table->digest = digest;
+    read.table->source = path.filename().string();
     return read;
 }
 
@@ -129,9 +131,7 @@ TableRead readDataFile(const std::filesystem::path& path, const TableShape& shap
     case FileKind::Tiff:
     case FileKind::Vtu: read = readInMemory(file, path, kind, variable); break;
     case FileKind::Netcdf:
-        return readWithDigest(path, stop, [&](const std::filesystem::path& of, const std::string& digest) {
-            return readNetcdf(of, variable, digest);
-        });
+        return readWithDigest(path, stop, [&](const std::filesystem::path& of) { return readNetcdf(of, variable); });
     }
     if (read.table) read.table->source = path.filename().string();
     return read;

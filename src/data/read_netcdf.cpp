@@ -110,7 +110,7 @@ void turn(std::vector<double>& values, const std::vector<DataAxis>& axes, std::s
 }
 
 DataTable gridOfVariable(const File& file, const std::vector<File::Variable>& all, const File::Variable& variable,
-                         const std::filesystem::path& path, const std::string& digest) {
+                         const std::filesystem::path& path) {
     std::vector<int> directions = directionsOf(file, variable);
     if (directions.size() > mostDirections)
         throw Trouble{"“" + variable.name + "” runs in " + std::to_string(directions.size()) +
@@ -128,7 +128,7 @@ DataTable gridOfVariable(const File& file, const std::vector<File::Variable>& al
         far.push_back({static_cast<std::size_t>(dimension), table.axes[k].places->size(), turned});
         if (turned && !isFar) turn(values, table.axes, k);
     }
-    if (isFar) table.far = numbersOfNetcdf(path, variable, std::move(far), digest);
+    if (isFar) table.far = numbersOfNetcdf(path, variable, std::move(far));
     const Words words = wordsOf(file, variable);
     table.columns.push_back(
         {variable.name, words.unit, words.meaning, std::make_shared<const std::vector<double>>(std::move(values))});
@@ -206,8 +206,8 @@ DataTable tableAlong(const File& file, const std::vector<const File::Variable*>&
 }
 
 /// @param offered  gets the names of all fields that there are, if there are several
-DataTable readOf(const File& file, const std::filesystem::path& path, const std::string& digest,
-                 const std::string& wanted, std::vector<std::string>& offered) {
+DataTable readOf(const File& file, const std::filesystem::path& path, const std::string& wanted,
+                 std::vector<std::string>& offered) {
     const std::vector<File::Variable> all = file.variables();
     std::vector<const File::Variable*> fields;
     std::size_t most = 0;
@@ -231,7 +231,7 @@ DataTable readOf(const File& file, const std::filesystem::path& path, const std:
         const File::Variable& variable = **at;
         if (!file.text(variable, "mesh").empty()) return meshOfVariable(file, all, variable);
         if (directionsOf(file, variable).empty()) throw Trouble{"“" + wanted + "” is a single number.", ""};
-        return gridOfVariable(file, all, variable, path, digest);
+        return gridOfVariable(file, all, variable, path);
     }
     if (onMeshes.size() == 1) return meshOfVariable(file, all, *onMeshes.front());
     if (onMeshes.size() > 1)
@@ -244,20 +244,20 @@ DataTable readOf(const File& file, const std::filesystem::path& path, const std:
     if (largest.size() > 1)
         throw Trouble{"It holds several fields: " + listed(largest) + ".",
                       "name one behind it: , variable \"" + largest.front()->name + "\""};
-    return gridOfVariable(file, all, *largest.front(), path, digest);
+    return gridOfVariable(file, all, *largest.front(), path);
 }
 
 } // namespace
 
-TableRead readNetcdf(const std::filesystem::path& path, const std::string& variable, const std::string& digest) {
+TableRead readNetcdf(const std::filesystem::path& path, const std::string& variable) {
     if (!hasSoundHeader(path))
-        return refusedFile("The file is damaged: what it announces at its beginning is not there.");
+        return refusedFile("The file is damaged, or ends too early: what it announces at its beginning is not there.");
     // A file that is damaged makes netCDF 4.9 and HDF5 1.10 forget what they had of it by then.
     [[maybe_unused]] const LeaksOfLibraries allowed;
     const auto lock = lockNetcdf();
     return readVariable("netCDF", [&](std::vector<std::string>& variables) {
         const File file(path);
-        return readOf(file, path, digest, variable, variables);
+        return readOf(file, path, variable, variables);
     });
 }
 

@@ -9,7 +9,6 @@ namespace coulter {
 /// are turned round. A grid of more numbers than a page holds is read where it is looked at (DataTable::far).
 /// @param variable  which; empty: the only one with the most directions; if none has two, all that run along one
 ///                  dimension are columns of a table
-/// @param digest    of the file's bytes
-TableRead readNetcdf(const std::filesystem::path& path, const std::string& variable, const std::string& digest);
+TableRead readNetcdf(const std::filesystem::path& path, const std::string& variable);
 
 } // namespace coulter

@@ -96,14 +96,28 @@ bool readPage(TIFF* tiff, const Layout& layout, std::size_t channel, std::vector
     return true;
 }
 
+bool liesOnItsSide(const Layout& layout) { return layout.orientation > ORIENTATION_BOTLEFT; }
+
+/// Turns the last page round as the file says that it is looked at.
 void turn(std::vector<double>& numbers, const Layout& layout) {
     const auto width = static_cast<std::ptrdiff_t>(layout.width), height = static_cast<std::ptrdiff_t>(layout.height);
-    const bool mirrored = layout.orientation == ORIENTATION_TOPRIGHT || layout.orientation == ORIENTATION_BOTRIGHT;
-    const bool upwards = layout.orientation == ORIENTATION_BOTLEFT || layout.orientation == ORIENTATION_BOTRIGHT;
+    const auto isOneOf = [&](std::initializer_list<int> orientations) {
+        return std::ranges::find(orientations, layout.orientation) != orientations.end();
+    };
+    const bool lies = liesOnItsSide(layout); // its rows are columns
+    const bool mirrored =
+        isOneOf({ORIENTATION_TOPRIGHT, ORIENTATION_BOTRIGHT, ORIENTATION_RIGHTBOT, ORIENTATION_LEFTBOT});
+    const bool upwards =
+        isOneOf({ORIENTATION_BOTLEFT, ORIENTATION_BOTRIGHT, ORIENTATION_RIGHTTOP, ORIENTATION_RIGHTBOT});
     const auto page = numbers.end() - width * height;
     for (std::ptrdiff_t y = 0; y < height && mirrored; ++y) std::reverse(page + y * width, page + (y + 1) * width);
     for (std::ptrdiff_t y = 0; y < height / 2 && upwards; ++y)
         std::swap_ranges(page + y * width, page + (y + 1) * width, page + (height - 1 - y) * width);
+    if (!lies) return;
+    const std::vector<double> rows(page, numbers.end());
+    for (std::ptrdiff_t y = 0; y < height; ++y) {
+        for (std::ptrdiff_t x = 0; x < width; ++x) page[x * height + y] = rows[static_cast<std::size_t>(y * width + x)];
+    }
 }
 
 } // namespace
@@ -126,8 +140,6 @@ PictureNumbers readTiff(std::string_view bytes, const std::string& channel) {
     if (!numberOf(layout))
         return refuse("Its numbers have " + std::to_string(layout.bits) + " bits in a form that is not read.",
                       "save it with 8, 16 or 32 bits for each number");
-    if (layout.orientation > ORIENTATION_BOTLEFT)
-        return refuse("Its rows stand upright.", "save it with rows from left to right");
     if (layout.photometric == PHOTOMETRIC_YCBCR || layout.photometric == PHOTOMETRIC_PALETTE)
         return refuse("Its colours are coded, and are no numbers that were measured.", "save it in shades of grey");
     const bool colours = layout.photometric == PHOTOMETRIC_RGB && layout.samples >= 3;
@@ -171,6 +183,10 @@ PictureNumbers readTiff(std::string_view bytes, const std::string& channel) {
                           " does not read to its end.");
         turn(picture.numbers, layout);
     } while (TIFFReadDirectory(tiff.get()) == 1);
+    if (liesOnItsSide(layout)) {
+        std::swap(picture.width, picture.height);
+        std::swap(picture.pitch[0], picture.pitch[1]);
+    }
     return picture;
 }
 

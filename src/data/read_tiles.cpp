@@ -1,3 +1,5 @@
+#include "data/digest.h"
+#include "data/file_state.h"
 #include "data/netcdf_file.h"
 #include "data/tile_file.h"
 #include "formula/columns.h"
@@ -18,7 +20,15 @@ constexpr std::size_t mostTiles = 100'000;
 struct Tile {
     fs::path file;
     std::size_t firstRow = 0, rows = 0;
+    std::optional<FileState> state; ///< as its places were read
 };
+
+/// Words that are equal as long as no file has changed.
+std::string identityOf(const std::vector<Tile>& tiles) {
+    Digest all;
+    for (const Tile& tile : tiles) all.add((tile.state ? wordsOf(*tile.state) : tile.file.string()) + "\n");
+    return all.text();
+}
 
 const NetcdfFile::Variable& variableOf(const std::vector<NetcdfFile::Variable>& all, const std::string& name,
                                        const fs::path& file) {
@@ -31,8 +41,8 @@ const NetcdfFile::Variable& variableOf(const std::vector<NetcdfFile::Variable>& 
 
 class Tiles : public GridNumbers {
 public:
-    Tiles(std::vector<Tile> tiles, std::size_t width, std::size_t height, const std::string& digest)
-        : GridNumbers(width, height, 1, 1, digest), tiles_(std::move(tiles)) {}
+    Tiles(std::vector<Tile> tiles, std::size_t width, std::size_t height)
+        : GridNumbers(width, height, 1, 1, identityOf(tiles)), tiles_(std::move(tiles)) {}
 
 private:
     void readRows(std::size_t, std::size_t firstRow, std::size_t rows, std::span<double> into) const override {
@@ -44,6 +54,9 @@ private:
             const std::size_t inTile = firstRow - tile.firstRow, count = std::min(rows, tile.rows - inTile);
             try {
                 if (!open_ || openFile_ != tile.file) {
+                    if (stateOf(tile.file) != tile.state)
+                        throw std::runtime_error("“" + tile.file.filename().string() +
+                                                 "” has changed while it is used.");
                     open_.reset();
                     open_ = std::make_unique<NetcdfFile>(tile.file);
                     openFile_ = tile.file;
@@ -109,13 +122,14 @@ std::vector<fs::path> tilesIn(const fs::path& folder) {
     return found;
 }
 
-DataTable readAll(const fs::path& folder, const std::string& digest) {
+DataTable readAll(const fs::path& folder) {
     const std::vector<fs::path> files = tilesIn(folder);
     DataTable table;
     std::vector<Tile> tiles;
     std::vector<double> columns, rows;
     std::string whole;
     for (std::size_t i = 0; i < files.size(); ++i) {
+        const auto state = stateOf(files[i]);
         const NetcdfFile file(files[i]);
         const std::vector<NetcdfFile::Variable> all = file.variables();
         const auto& values = variableOf(all, "values", files[i]);
@@ -139,7 +153,7 @@ DataTable readAll(const fs::path& folder, const std::string& digest) {
         if (its.size() != file.dimension(values.dimensions[0]).length ||
             columns.size() != file.dimension(values.dimensions[1]).length)
             throw FileTrouble{"“" + files[i].filename().string() + "” is damaged.", "make it again"};
-        if (!its.empty()) tiles.push_back({files[i], rows.size(), its.size()});
+        if (!its.empty()) tiles.push_back({files[i], rows.size(), its.size(), state});
         rows.insert(rows.end(), its.begin(), its.end());
     }
     for (const std::vector<double>* places : {&columns, &rows}) {
@@ -150,7 +164,7 @@ DataTable readAll(const fs::path& folder, const std::string& digest) {
     const std::size_t width = columns.size(), height = rows.size();
     table.axes[0].places = std::make_shared<const std::vector<double>>(std::move(columns));
     table.axes[1].places = std::make_shared<const std::vector<double>>(std::move(rows));
-    table.far = std::make_shared<Tiles>(std::move(tiles), width, height, digest);
+    table.far = std::make_shared<Tiles>(std::move(tiles), width, height);
     return table;
 }
 
@@ -167,13 +181,13 @@ void bringNear(DataTable& table) {
 
 } // namespace
 
-TableRead readTiles(const fs::path& folder, const std::string& digest) {
+TableRead readTiles(const fs::path& folder) {
     [[maybe_unused]] const LeaksOfLibraries allowed;
     return readVariable("netCDF", [&](std::vector<std::string>&) {
         DataTable table;
         {
             const auto lock = lockNetcdf();
-            table = readAll(folder, digest);
+            table = readAll(folder);
         }
         if (static_cast<double>(table.far->size()) <= mostNumbersOfPage) bringNear(table);
         return table;

@@ -32,7 +32,6 @@ std::string writeTile(const std::filesystem::path& file, const TiledField& field
                       const std::function<bool(std::size_t firstRow, std::span<double> into)>& rowsAt);
 
 /// The field of a folder of tiles: its numbers in the memory if a page holds them, else read where they are looked at.
-/// @param digest  of the folder, see digestOfFile
-TableRead readTiles(const std::filesystem::path& folder, const std::string& digest);
+TableRead readTiles(const std::filesystem::path& folder);
 
 } // namespace coulter

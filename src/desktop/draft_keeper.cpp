@@ -1,5 +1,7 @@
 #include "desktop/draft_keeper.h"
 
+#include "data/attach_tables.h"
+
 #include <QThreadPool>
 
 namespace coulter {
@@ -34,7 +36,7 @@ DraftKeeper::~DraftKeeper() { QThreadPool::globalInstance()->waitForDone(); }
 void DraftKeeper::keep() {
     draft_.opened(session_.path().toStdString());
     if (!session_.isChanged() && session_.shown() == session_.document()) return draft_.clear();
-    size_ = draft_.keep(session_.shown(), session_.name().toStdString());
+    size_ = draft_.keep(withoutComingDigests(session_.shown()), session_.name().toStdString());
     if (!onDisk_.isActive()) onDisk_.start();
 }
 

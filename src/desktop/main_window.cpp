@@ -99,6 +99,7 @@ void MainWindow::makePanes() {
     connect(sheet_, &SheetView::drawAsWanted, this, &MainWindow::drawAs);
     connect(sheet_, &SheetView::mapsWanted, this, &MainWindow::chooseMap);
     connect(sheet_, &SheetView::textPasted, this, &MainWindow::offerTableText);
+    connect(sheet_, &SheetView::refused, this, [this](const QString& sentence) { say(sentence, true); });
     connect(page_, &FormulaPage::tablePasted, this, &MainWindow::offerTableText);
     connect(ribbon_, &SamplingRibbon::tableWanted, this, &MainWindow::openTable);
     connect(remarks_, &Remarks::lineChosen, this, [this](int line, int character) {

@@ -5,6 +5,7 @@
 #include "formula/expr_build.h"
 #include "formula/text.h"
 #include "notes/note_settings.h"
+#include "notes/profile_edits.h"
 #include "plots/handles.h"
 #include "plots/plot_kind.h"
 #include "plots/table_edits.h"
@@ -124,8 +125,9 @@ void SheetView::setNotePlace(const ItemPath& path, std::size_t index, Point mm) 
     if (!canBePlaced(*note, frame)) return;
     if (index < note->at.size()) {
         const NoteKind* kind = findNoteKind(note->kind);
-        note->at[index] =
-            index == 0 && kind && kind->showsPlace ? placeOnCurve(*note, path.panel, mm) : placeAt(*note, frame, mm);
+        putNotePlace(*document, path, index,
+                     index == 0 && kind && kind->showsPlace ? placeOnCurve(*note, path.panel, mm)
+                                                            : placeAt(*note, frame, mm));
     } else if (const DrawnNote* shown = drawnNote(path)) { // turned about its middle
         Point middle;
         for (const Point p : shown->at) middle = moved(middle, p);
@@ -154,7 +156,8 @@ void SheetView::moveNote(const ItemPath& path, const std::vector<Point>& from, P
                 (isPlainNumber(before[k], value) && std::isinf(value)))
                 place[k] = before[k];
         }
-        note->at[i] = place;
+        putNotePlace(*document, path, i, place);
+        note = noteAt(*document, path);
     }
     session_.edit(std::move(*document), tr("move of a note"), mergeKey);
 }

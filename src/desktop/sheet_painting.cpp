@@ -38,6 +38,8 @@ void SheetView::paintEvent(QPaintEvent*) {
         }
     }
     paintPanelMarks(painter);
+    paintBarMarks(painter);
+    paintProfile(painter);
     paintNoteMarks(painter);
     if (const Drawn* selected = figure_ ? drawnAt(figure_->figure, selection_) : nullptr) {
         // The samples themselves, as small dots on the selected curve; as many as pixels can show.

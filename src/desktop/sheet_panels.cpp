@@ -111,6 +111,7 @@ void SheetView::contextMenuEvent(QContextMenuEvent* event) {
         fillReadingMenu(menu, *reading);
         menu.addSeparator();
     }
+    if (showsProfile()) menu.addAction(tr("Keep the profile as a panel"), this, &SheetView::keepProfile);
     fillPanelMenu(menu, *panel);
     menu.addSeparator();
     fillNoteMenu(*menu.addMenu(tr("Note")));

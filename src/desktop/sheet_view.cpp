@@ -69,12 +69,20 @@ void SheetView::dragHandle(std::size_t handle, Point to) {
 }
 
 SheetView::SheetView(DocumentSession& session, FigureWorker& worker, const LookSettings& look, QWidget* parent)
-    : QWidget(parent), session_(session), worker_(worker), look_(look), textField_(new QLineEdit(this)) {
+    : QWidget(parent), session_(session), worker_(worker), look_(look), textField_(new QLineEdit(this)),
+      profileButton_(new QToolButton(this)) {
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Sheet"));
     setObjectName("sheet");
     setMinimumSize(260, 200);
+    profileButton_->hide();
+    profileButton_->setObjectName("keepProfile");
+    profileButton_->setText(tr("Keep as a panel"));
+    profileButton_->setToolTip(
+        tr("Writes the line's ends and the profile on the page and draws it in a panel below (L)"));
+    profileButton_->setFocusPolicy(Qt::NoFocus);
+    connect(profileButton_, &QToolButton::clicked, this, &SheetView::keepProfile);
     textField_->hide();
     textField_->setObjectName("sheetText");
     textField_->setAccessibleName(tr("Text on the sheet"));
@@ -175,6 +183,7 @@ void SheetView::take(std::shared_ptr<const ShownFigure> figure) {
     // An unfinished formula leaves the last good picture where it is.
     if (figure->complete || !figure_) figure_ = std::move(figure);
     if (!hasItem(session_.shown(), selection_)) select({});
+    placeProfileButton();
     update();
     emit figureChanged();
 }
@@ -182,11 +191,15 @@ void SheetView::take(std::shared_ptr<const ShownFigure> figure) {
 void SheetView::select(const ItemPath& path) {
     if (selection_ == path) return;
     selection_ = path;
+    placeProfileButton();
     update();
     emit selectionChanged();
 }
 
-void SheetView::resizeEvent(QResizeEvent*) { request(); }
+void SheetView::resizeEvent(QResizeEvent*) {
+    placeProfileButton();
+    request();
+}
 
 void SheetView::updateReadOut(Point mm) {
     readOut_.clear();
@@ -210,6 +223,12 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
     if (event->button() != Qt::LeftButton || !figure_) return;
     const Point mm = toSheet(event->position());
     if (pressOnNotes(mm, event->position()) || pressOnPanels(mm, event->position())) return;
+    if (auto bar = barAt(mm)) {
+        select({ItemKind::Scale, bar->panel, colourScale, 0});
+        drag_ = Drag{selection_, event->position(), {}, {}};
+        drag_->bar = std::move(bar);
+        return session_.endMerge();
+    }
     const ItemPath item = itemAt(figure_->figure, mm, 6 / fit()), part = partAt(figure_->figure, mm);
     // The only panel is as good as the sheet.
     const bool isSheet = item.kind == ItemKind::Panel && figure_->figure.panels.size() == 1;
@@ -237,6 +256,8 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
             scale = path.kind == ItemKind::Scale && path.index != colourScale && path.index != uprightScale;
         if (drag_->path.kind == ItemKind::Note) {
             dragNote(mm, by, !(event->modifiers() & Qt::AltModifier));
+        } else if (drag_->bar) {
+            dragOnBar(*drag_->bar, toSheet(drag_->start), mm);
         } else if (drag_->border) {
             dragBorder(*drag_->border, drag_->from, (drag_->border->isUpright ? by.x() : by.y()) / fit());
         } else if (drag_->carried) {
@@ -275,6 +296,15 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
         setCursor(Qt::SizeAllCursor);
         return update();
     }
+    if (const auto bar = barAt(mm)) {
+        const bool isUpright = figure_->figure.panels[bar->panel].layout.colours.isUpright();
+        setCursor(bar->part == OnBar::Part::Between ? Qt::OpenHandCursor
+                  : isUpright                       ? Qt::SizeVerCursor
+                                                    : Qt::SizeHorCursor);
+        readOut_ = wordsAt(*bar, mm);
+        marker_.reset();
+        return update();
+    }
     setCursor(held           ? (held->up ? Qt::SizeVerCursor : Qt::SizeHorCursor)
               : isText(part) ? Qt::IBeamCursor
               : part.kind == ItemKind::Scale && part.index == acrossScale ? Qt::SizeHorCursor
@@ -299,7 +329,7 @@ void SheetView::mouseReleaseEvent(QMouseEvent* event) {
         if (drag.moved) dropPanel(*drag.carried, toSheet(event->position()));
         return update();
     }
-    if (drag.moved || drag.border) return;
+    if (drag.moved || drag.border || drag.bar) return;
     if (isText(drag.path)) editText(drag.path);
 }
 
@@ -307,6 +337,7 @@ void SheetView::mouseDoubleClickEvent(QMouseEvent* event) {
     drag_.reset();
     if (!figure_) return;
     if (corners_) return finishCorners();
+    if (const auto bar = barAt(toSheet(event->position()))) return doubleClickOnBar(*bar, toSheet(event->position()));
     const ItemPath item = itemAt(figure_->figure, toSheet(event->position()), 6 / fit());
     if (item.kind == ItemKind::Note) return editText(item);
     const ItemPath part = partAt(figure_->figure, toSheet(event->position()));
@@ -359,6 +390,7 @@ void SheetView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_K: return changeKind(event->modifiers() & Qt::ShiftModifier ? -1 : 1);
     case Qt::Key_N:
     case Qt::Key_P: return selectNeighbour(event->key() == Qt::Key_N ? 1 : -1);
+    case Qt::Key_L: return keepProfile();
     case Qt::Key_Delete: return removeSelected();
     default: QWidget::keyPressEvent(event);
     }

@@ -3,8 +3,10 @@
 #include "desktop/figure_worker.h"
 #include "desktop/look.h"
 #include "figure/panel_grid.h"
+#include "plots/profile.h"
 
 #include <QLineEdit>
+#include <QToolButton>
 #include <QWidget>
 #include <optional>
 
@@ -64,6 +66,10 @@ public:
     const DrawnNote* drawnNote(const ItemPath& path) const;
     /// Where a note is taken by hand: its places, then where it is turned; mm.
     std::vector<Point> noteHandles(const DrawnNote& note) const;
+    /// Whether a line is selected along which a field is looked at, and the panel of it below.
+    bool showsProfile() const { return profileShown().has_value(); }
+    /// Keeps that profile as a plot in a panel of its own.
+    void keepProfile();
     /// Draws the selected plot in the next kind that fits its formula, or in the one before.
     void changeKind(int step);
     /// Draws what is shown however long it takes, until the document changes.
@@ -78,6 +84,7 @@ signals:
     void drawAsWanted(const ItemPath& path); ///< the selected plot, in another way
     void mapsWanted(std::size_t panel);      ///< another colour map
     void textPasted(const QString& text);    ///< what may be a table
+    void refused(const QString& sentence);   ///< what was asked for cannot be done
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -164,6 +171,44 @@ private:
     std::optional<Held> handleAt(Point mm) const;
     void dragHandle(std::size_t handle, Point to);
 
+    /// What of a colour bar is under the pointer: a level of a plot, an end of its range, or what lies between.
+    struct OnBar {
+        enum class Part : std::uint8_t { Between, Low, High, Level };
+        std::size_t panel = 0;
+        Part part = Part::Between;
+        ItemPath plot;                                  ///< that has the level
+        std::size_t level = 0;                          ///< its number, from 0
+        std::shared_ptr<const ShownFigure> figure = {}; ///< in which that is
+    };
+    std::optional<OnBar> barAt(Point mm) const;
+    QString wordsAt(const OnBar& on, Point mm) const; ///< the value there
+    void dragOnBar(const OnBar& on, Point from, Point to);
+    void doubleClickOnBar(const OnBar& on, Point mm);
+    void setColourLimits(std::size_t panel, const AxisLimits& limits, const QString& what, const QString& mergeKey);
+    /// The plot of a panel whose levels are seen and changed on its colour bar; null if none has some.
+    const Drawn* levelledPlot(const PanelFigure& panel) const;
+    /// Levels, and how the values are spread, beside a bar that is pointed at or selected.
+    void paintBarMarks(QPainter& painter) const;
+
+    /// A line that is selected, and the field under it.
+    struct ProfileShown {
+        std::size_t panel = 0;
+        const DrawnNote* line = nullptr;
+        const Drawn* field = nullptr;
+    };
+    std::optional<ProfileShown> profileShown() const;
+    QRectF profileRect() const; ///< where it is shown, in the widget's coordinates
+    void paintProfile(QPainter& painter) const;
+    void placeProfileButton();
+    /// The values along the line as it was last, so that they are not computed with each picture of the window.
+    struct ProfileKept {
+        std::shared_ptr<const ShownFigure> figure;
+        std::array<std::array<double, 2>, 2> ends{};
+        Profile profile;
+    };
+    const Profile& profileOf(const ProfileShown& shown) const;
+    mutable ProfileKept profile_;
+
     struct Drag {
         ItemPath path;
         QPointF start;
@@ -178,6 +223,7 @@ private:
         std::optional<std::size_t> noteHandle = {};
         std::vector<Point> noteAt = {}; ///< of a note that is moved: its places when it began
         bool isNew = false;             ///< the note was made by this press
+        std::optional<OnBar> bar = {};
     };
     void dragNote(Point mm, QPointF by, bool snaps);
     void releaseNote(const Drag& drag);
@@ -196,6 +242,13 @@ private:
     std::optional<Drag> drag_;
     std::optional<std::string> pendingNote_; ///< kind of the note that the next press places
     std::optional<Corners> corners_;
+    /// How values are spread, of the figure they were counted in.
+    struct Spread {
+        std::shared_ptr<const ShownFigure> figure;
+        std::size_t panel = 0;
+        std::vector<double> shares;
+    };
+    mutable Spread spread_;
     std::vector<std::array<Point, 2>> guides_; ///< lines that a dragged note is aligned with, mm
     bool patient_ = false;
     bool rangeHeld_ = false;
@@ -203,6 +256,7 @@ private:
     std::optional<Point> marker_; ///< where the read-out snapped to, mm
     QPointF pointer_;
     QLineEdit* textField_;
+    QToolButton* profileButton_;
     std::optional<ItemPath> textPath_;
 };
 

@@ -106,7 +106,10 @@ TableSheet::TableSheet(const LookSettings& look, const QString& name, Reading re
     origin_->setObjectName("table-origin");
     origin_->setToolTip(tr("Where the lower left corner lies: -6, -6"));
     firstRowOfGrid_->setObjectName("table-rows");
-    firstRowOfGrid_->addItems({tr("as the file has it"), tr("turned upside down")});
+    firstRowOfGrid_->addItems({tr("as the file has it"), tr("turned by 90°"), tr("turned by 180°"),
+                               tr("turned by 270°"), tr("upside down"), tr("upside down, turned by 90°"),
+                               tr("upside down, turned by 180°"), tr("upside down, turned by 270°")});
+    firstRowOfGrid_->setToolTip(tr("Turns are counter-clockwise; upside down and turned by 180° is left for right"));
     form_->addRow(tr("pitch"), pitch_);
     form_->addRow(tr("lower left corner"), origin_);
     form_->addRow(tr("rows"), firstRowOfGrid_);
@@ -226,9 +229,12 @@ QString TableSheet::readPlace(GridOfTable& grid) {
     };
     if (!read(pitch_, place_.pitch)) return tr("The pitch is a number, or two: “%1” is none.").arg(pitch_->text());
     if (!read(origin_, place_.origin)) return tr("The corner is two numbers: “%1” are none.").arg(origin_->text());
-    place_.rowsUpwards = firstRowOfGrid_->currentIndex() == 1 && !table_->far;
+    if (!table_->far) {
+        place_.rowsUpwards = firstRowOfGrid_->currentIndex() > 3;
+        place_.quarters = firstRowOfGrid_->currentIndex() % 4;
+    }
     grid = gridOf(*table_);
-    return QString::fromStdString(layGrid(grid, place_.pitch, place_.origin, place_.rowsUpwards));
+    return QString::fromStdString(layGrid(grid, place_));
 }
 
 /// Where the grid lies, from what the file and the fields say.
@@ -256,14 +262,16 @@ void TableSheet::sayGrid() {
 
 /// The first page of a grid, from black for the lowest number to white for the highest but for a fiftieth at both ends.
 void TableSheet::showGrid() {
-    const std::size_t fullWidth = table_->axes[0].places->size(),
-                      fullHeight = table_->axes.size() > 1 ? table_->axes[1].places->size() : 1,
+    GridOfTable grid;
+    readPlace(grid);
+    const std::size_t fullWidth = grid.axes[0].places->size(),
+                      fullHeight = grid.axes.size() > 1 ? grid.axes[1].places->size() : 1,
                       thin = 1 + (std::max(fullWidth, fullHeight) - 1) / mostLookedAt, // every so many
         width = (fullWidth + thin - 1) / thin, height = (fullHeight + thin - 1) / thin;
     std::vector<double> numbers(width * height), sorted;
     for (std::size_t i = 0; i < numbers.size(); ++i) {
         const std::size_t at = i / width * thin * fullWidth + i % width * thin;
-        numbers[i] = table_->far ? table_->far->at(at) : (*table_->columns[0].numbers)[at];
+        numbers[i] = grid.far ? grid.far->at(at) : (*grid.values)[at];
         if (!std::isnan(numbers[i])) sorted.push_back(numbers[i]);
     }
     std::ranges::sort(sorted);
@@ -271,7 +279,7 @@ void TableSheet::showGrid() {
                  high = sorted.empty() ? 1 : sorted[sorted.size() - 1 - sorted.size() / 50];
     QImage image(static_cast<int>(width), static_cast<int>(height), QImage::Format_Grayscale8);
     for (std::size_t y = 0; y < height; ++y) {
-        uchar* line = image.scanLine(static_cast<int>(place_.rowsUpwards ? y : height - 1 - y));
+        uchar* line = image.scanLine(static_cast<int>(height - 1 - y));
         for (std::size_t x = 0; x < width; ++x) {
             const double share = (numbers[y * width + x] - low) / (high > low ? high - low : 1);
             line[x] = static_cast<uchar>(std::isnan(share) ? 128 : std::clamp(255 * share, 0.0, 255.0));

@@ -39,4 +39,11 @@ void attachWhileReading(QWidget* parent, Document& document, const std::filesyst
                  [&](const std::stop_token& stop) { attachTables(document, folder, {}, stop); });
 }
 
+bool awaitWhileReading(QWidget* parent, const Document& document) {
+    bool isThere = true;
+    whileReading(parent, QObject::tr("Reading data …"),
+                 [&](const std::stop_token& stop) { isThere = awaitDigests(document, stop); });
+    return isThere;
+}
+
 } // namespace coulter

@@ -18,4 +18,7 @@ void whileReading(QWidget* parent, const QString& what, const std::function<void
 /// Reads the tables that a document names and that are not here yet (see attachTables), in this way.
 void attachWhileReading(QWidget* parent, Document& document, const std::filesystem::path& folder);
 
+/// Waits for the digests of large files, which a recipe keeps, in this way; false if it was stopped.
+bool awaitWhileReading(QWidget* parent, const Document& document);
+
 } // namespace coulter

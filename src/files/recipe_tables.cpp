@@ -137,7 +137,7 @@ std::shared_ptr<const DataMesh> readMesh(JsonReader& reader, const Json& value, 
 
 std::string writeTable(const DataTable& table) {
     std::string out = "    {\n      \"name\": " + quoted(table.source);
-    if (!table.digest.empty()) out += ",\n      \"digest\": " + quoted(table.digest);
+    if (!table.digest.empty()) out += ",\n      \"digest\": " + quoted(table.digest.text());
     if (table.isEdited) out += ",\n      \"edited\": true";
     if (table.isBeside) out += ",\n      \"beside\": true";
     if (!table.leftOut.empty()) {

@@ -1,4 +1,5 @@
 #pragma once
+#include "formula/file_digest.h"
 #include "formula/grid_numbers.h"
 
 #include <array>
@@ -46,7 +47,7 @@ struct DataTable {
     std::vector<DataAxis> axes;           ///< of a grid: directions of its one column, of which the first runs fastest
     std::shared_ptr<const GridNumbers> far; ///< of a grid too large for the memory: its numbers, and none in its column
     std::vector<std::size_t> leftOut;       ///< rows that do not count, from 0, ascending
-    std::string digest;                     ///< SHA-256 of the file's bytes in hexadecimal; empty: it came from no file
+    FileDigest digest;                      ///< of the file; empty: it came from none
     bool isEdited = false;                  ///< numbers were changed by hand since they were read
     bool isBeside = false; ///< a recipe keeps its name and digest alone, and finds the numbers in its file
     std::string trouble;   ///< why its numbers are not here; empty if they are. Never kept in a recipe.

@@ -129,7 +129,7 @@ public:
         take(kind);
         for (const Axis& axis : *axes_) take(axis.places());
         if (values_.values) return take(*values_.values);
-        std::vector<double> identity; // their file's digest
+        std::vector<double> identity; // their file and variable
         for (const char letter : values_.far->identity()) identity.push_back(letter);
         take(identity);
     }

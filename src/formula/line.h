@@ -68,6 +68,7 @@ struct Line {
                                          ///< nodes and elements there, or those of `table`
     std::vector<ExprPtr> pitch, origin;  ///< of a measured function: width of its numbers, and where its grid begins
     bool rowsUpwards = false;            ///< of a measured function: the first row of its file lies lowest
+    int quarters = 0;                    ///< of a measured function: of a turn, counter-clockwise
     Transform transform = Transform::None;
     Measure measure = Measure::None;
     ExprPtr period, harmonics, along; ///< of a transform: clauses, and the column where samples stand; may be null

@@ -18,9 +18,9 @@ struct Clause {
     std::size_t end = 0;
 };
 
-constexpr std::array<std::u32string_view, 17> clauseKeywords{
+constexpr std::array<std::u32string_view, 18> clauseKeywords{
     U"unit",   U"from",      U"step",  U"count",   U"logarithmic", U"label",  U"seed", U"columns", U"units",
-    U"period", U"harmonics", U"where", U"weights", U"pitch",       U"origin", U"rows", U"variable"};
+    U"period", U"harmonics", U"where", U"weights", U"pitch",       U"origin", U"rows", U"turned",  U"variable"};
 
 /// Words that make a line what it is, and what reads it.
 struct Phrase {
@@ -306,7 +306,7 @@ private:
                    "give one for each name before “from”");
     }
 
-    /// pitch 0.05; pitch 0.05, 0.1; origin -6, -6; rows upwards; variable "head"
+    /// pitch 0.05; pitch 0.05, 0.1; origin -6, -6; rows upwards; turned 90; variable "head"
     void readFieldClause(const Clause& clause, Span keyword) {
         Line& line = out_.line;
         const LexResult lexed = tokenize(text_, clause.begin, clause.end);
@@ -320,6 +320,15 @@ private:
             line.rowsUpwards = end == 1 && isWord(tokens[0], "upwards");
             if (!line.rowsUpwards && !(end == 1 && isWord(tokens[0], "downwards")))
                 report(line, keyword, "Rows of a file run upwards or downwards.", "write rows upwards");
+            return;
+        }
+        if (clause.keyword == "turned") {
+            static const std::array<std::string, 4> turns{"0", "90", "180", "270"};
+            const auto at = end == 1 ? std::ranges::find(turns, tokens[0].text) : turns.end();
+            if (at == turns.end())
+                return report(line, keyword, "A picture is turned by 90, 180 or 270 degrees, counter-clockwise.",
+                              "write turned 90");
+            line.quarters = static_cast<int>(at - turns.begin());
             return;
         }
         if (clause.keyword == "variable") {
@@ -350,7 +359,7 @@ private:
             return report(line, keyword, "The clause “" + clause.keyword + "” stands here twice.");
         if (line.kind == LineKind::Unread) return;
         if (clause.keyword == "pitch" || clause.keyword == "origin" || clause.keyword == "rows" ||
-            clause.keyword == "variable") {
+            clause.keyword == "turned" || clause.keyword == "variable") {
             if (line.table.empty())
                 return report(line, keyword, "The clause “" + clause.keyword + "” belongs to a field from a file.",
                               "write it after p(x, y) from \"slice.tif\"");

@@ -258,8 +258,7 @@ public:
         }
         if (!usesMatrices(page_, e)) return plain(pointer);
         switch (e.kind) {
-        case ExprKind::Negate:
-            return scaled(of(e.operands[0]), [](const Entry& x) { return exactly(0) - x; });
+        case ExprKind::Negate: return scaled(of(e.operands[0]), [](const Entry& x) { return exactly(0) - x; });
         case ExprKind::Add: {
             const Matrix a = of(e.operands[0]), b = of(e.operands[1]);
             return entrywise(e, a, b, "are added", [](const Entry& x, const Entry& y) { return x + y; })

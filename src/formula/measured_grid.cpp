@@ -108,6 +108,28 @@ GridOfTable ofRows(const DataTable& table) {
     return grid;
 }
 
+/// Turns the numbers of each layer round, and the directions with them.
+void turn(GridOfTable& grid, const GridPlace& place) {
+    const std::size_t width = grid.axes[0].places->size(), height = grid.axes[1].places->size();
+    const bool swaps = place.quarters % 2 != 0;
+    const std::size_t newWidth = swaps ? height : width, newHeight = swaps ? width : height;
+    std::vector<double> values;
+    values.reserve(grid.values->size());
+    for (std::size_t layer = 0; layer < grid.values->size(); layer += width * height) {
+        for (std::size_t y = 0; y < newHeight; ++y) {
+            for (std::size_t x = 0; x < newWidth; ++x) {
+                // Where this number stood before it was turned, and before its rows were.
+                const std::array<std::array<std::size_t, 2>, 4> from{
+                    {{x, y}, {y, newWidth - 1 - x}, {newWidth - 1 - x, newHeight - 1 - y}, {newHeight - 1 - y, x}}};
+                const auto& [column, row] = from[static_cast<std::size_t>(place.quarters)];
+                values.push_back((*grid.values)[layer + (place.rowsUpwards ? height - 1 - row : row) * width + column]);
+            }
+        }
+    }
+    grid.values = shared(std::move(values));
+    if (swaps) std::swap(grid.axes[0], grid.axes[1]);
+}
+
 } // namespace
 
 Column evenPlaces(std::size_t count, double edge, double pitch) {
@@ -137,8 +159,8 @@ GridOfTable gridOf(const DataTable& table) {
     return ofRows(table);
 }
 
-std::string layGrid(GridOfTable& grid, const std::vector<double>& pitch, const std::vector<double>& origin,
-                    bool rowsUpwards) {
+std::string layGrid(GridOfTable& grid, const GridPlace& place) {
+    const auto& [pitch, origin, rowsUpwards, quarters] = place;
     if (std::ranges::any_of(pitch, [](double width) { return !(width > 0 && std::isfinite(width)); }))
         return "The pitch is the width of one number, more than 0.";
     if (!areFinite(origin)) return "The origin is a place, which is undefined here.";
@@ -147,6 +169,8 @@ std::string layGrid(GridOfTable& grid, const std::vector<double>& pitch, const s
                std::to_string(grid.axes.size()) + ".";
     if (!origin.empty() && origin.size() < std::min<std::size_t>(2, grid.axes.size()))
         return "An origin has a number for each direction, such as “, origin -6, -6”.";
+    if (place.isTurned() && grid.far) return "Of more numbers than a page holds the rows stay as they are in the file.";
+    if (place.isTurned() && grid.axes.size() > 1) turn(grid, place);
     for (std::size_t k = 0; k < std::min<std::size_t>(2, grid.axes.size()); ++k) {
         DataAxis& axis = grid.axes[k];
         const std::vector<double>& places = *axis.places;
@@ -157,22 +181,9 @@ std::string layGrid(GridOfTable& grid, const std::vector<double>& pitch, const s
         } else if (!origin.empty()) { // moved, so that its outer edge lies there
             const double edge = places[0] - (n > 1 ? (places[1] - places[0]) / 2 : 0.5), by = origin[k] - edge;
             std::vector<double> moved = places;
-            for (double& place : moved) place += by;
+            for (double& each : moved) each += by;
             axis.places = shared(std::move(moved));
         }
-    }
-    if (rowsUpwards && grid.far) return "Of more numbers than a page holds the rows stay as they are in the file.";
-    if (rowsUpwards && grid.axes.size() > 1) {
-        const std::size_t width = grid.axes[0].places->size(), height = grid.axes[1].places->size();
-        std::vector<double> values;
-        values.reserve(grid.values->size());
-        for (std::size_t layer = 0; layer < grid.values->size(); layer += width * height) {
-            for (std::size_t row = height; row-- > 0;) {
-                const auto begin = grid.values->begin() + static_cast<std::ptrdiff_t>(layer + row * width);
-                values.insert(values.end(), begin, begin + static_cast<std::ptrdiff_t>(width));
-            }
-        }
-        grid.values = shared(std::move(values));
     }
     return "";
 }

@@ -1,5 +1,6 @@
 #pragma once
 #include "formula/data_table.h"
+#include "formula/grid_place.h"
 
 #include <span>
 #include <string>
@@ -19,9 +20,8 @@ struct GridOfTable {
 /// its rows and columns as counted ones, the first row on top.
 GridOfTable gridOf(const DataTable& table);
 
-/// Lays a grid on its variables by pitch and origin (see GridPlace); why it cannot be, or nothing.
-std::string layGrid(GridOfTable& grid, const std::vector<double>& pitch, const std::vector<double>& origin,
-                    bool rowsUpwards);
+/// Lays a grid on its variables; why it cannot be, or nothing.
+std::string layGrid(GridOfTable& grid, const GridPlace& place);
 
 /// From the first of some places to the last, or between the outer edges of their cells, as an interval is written:
 /// "[0, 12]".

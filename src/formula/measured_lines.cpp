@@ -94,7 +94,7 @@ MeasuredAnswer fieldOfColumns(std::span<const Column> places, std::span<const Co
 
 MeasuredAnswer measuredOnMesh(const Line& line, const DataTable& table, const GridPlace& place) {
     const std::string quoted = "“" + line.table + "”";
-    if (!place.pitch.empty() || !place.origin.empty() || place.rowsUpwards)
+    if (place.isStated())
         return refused(line.nameSpan, quoted + " is a mesh, and has no pitch, origin or rows of a grid.");
     if (line.parameters.size() != 2)
         return refused(line.nameSpan, quoted + " is a mesh, over which two variables run.",
@@ -121,8 +121,7 @@ MeasuredAnswer measuredFromTable(const Line& line, const DataTables& tables, con
     if (table->mesh) return measuredOnMesh(line, *table, place);
     GridOfTable grid = gridOf(*table);
     if (!grid.trouble.empty()) return refused(line.nameSpan, quoted + " is no grid: " + grid.trouble);
-    if (const std::string trouble = layGrid(grid, place.pitch, place.origin, place.rowsUpwards); !trouble.empty())
-        return refused(line.nameSpan, trouble);
+    if (const std::string trouble = layGrid(grid, place); !trouble.empty()) return refused(line.nameSpan, trouble);
     const std::size_t wanted = line.parameters.size(), given = grid.axes.size();
     if (wanted != given)
         return refused(line.nameSpan,

@@ -1,15 +1,8 @@
 #pragma once
+#include "formula/grid_place.h"
 #include "formula/page.h"
 
 namespace coulter {
-
-/// How a line lays a file's grid on its variables.
-struct GridPlace {
-    std::vector<double> pitch;  ///< width of each number: one, or along each of the first two variables; empty: as the
-                                ///< file says
-    std::vector<double> origin; ///< where the outer edges of the first numbers lie; empty: as the file says, or at 0
-    bool rowsUpwards = false;   ///< the file's first row lies lowest
-};
 
 /// What a measured function is; neither field nor points if there is a problem.
 struct MeasuredAnswer {

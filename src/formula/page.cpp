@@ -287,7 +287,7 @@ private:
             for (const ExprPtr& each : expressions) values.push_back(number(line, each).value_or(std::nan("")));
             return values;
         };
-        return {numbers(line.pitch), numbers(line.origin), line.rowsUpwards};
+        return {numbers(line.pitch), numbers(line.origin), line.rowsUpwards, line.quarters};
     }
 
     void measured(Line& line) {

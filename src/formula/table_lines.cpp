@@ -103,14 +103,13 @@ void readTableLine(Line& line, const DataTables& tables, const GridPlace& place)
             return refuse("“" + line.table + "” has " + roundedNumber(static_cast<double>(grid.far->size()), 3) +
                               " numbers, more than columns of a page hold.",
                           "take it as a function, such as h(x, y) from \"" + readTableKey(line.table).file + "\"");
-        if (const std::string trouble = layGrid(grid, place.pitch, place.origin, place.rowsUpwards); !trouble.empty())
-            return refuse(trouble, "");
+        if (const std::string trouble = layGrid(grid, place); !trouble.empty()) return refuse(trouble, "");
         full.axes = std::move(grid.axes);
         full.columns[0].numbers = std::move(grid.values);
         full.columns = columnsInFull(full);
     } else if (table->mesh) {
         full.columns = columnsInFull(*table);
-    } else if (!place.pitch.empty() || !place.origin.empty() || place.rowsUpwards) {
+    } else if (place.isStated()) {
         return refuse("“" + line.table + "” is a table, and has no pitch, origin or rows of a grid.", "");
     }
     const std::vector<std::size_t> chosen = columnsOfLine(line, full);

@@ -30,6 +30,7 @@ extern const NoteKind lineNote{.name = "line",
                                .mostPlaces = 1000,
                                .settings = settings,
                                .isCut = true,
+                               .leads = true,
                                .draw = draw,
                                .wordsRect = wordsRect,
                                .usual = usual};

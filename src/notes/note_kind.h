@@ -28,6 +28,7 @@ struct NoteKind {
     std::size_t leastPlaces = 1, mostPlaces = 1;
     std::span<const Setting* const> settings;
     bool isCut = false;      ///< where it is anchored in data, at the panel's edges
+    bool leads = false;      ///< a line, along which one can look at what it is drawn over
     bool showsPlace = false; ///< without words of its own it says the coordinates of its first place
     /// Makes of its text what is set, letters of a size in mm; null: words with mathematics and values of the page.
     Box (*words)(const Page&, const std::string& text, const Settings&, double size, Problems&) = nullptr;

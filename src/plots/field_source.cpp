@@ -36,7 +36,7 @@ void readCase(Reading& reading, const ReadingContext& context, const Plot& plot,
         field.intervals[k] = line.interval;
         field.grids[k] = line.grid;
     }
-    lookWhereMeasured(field);
+    lookWhereMeasured(field, context.panel);
     reading.words.across = variableWord(context.page, field.variables[0], ScaleWord::Rank::FieldVariable);
     reading.words.up = variableWord(context.page, field.variables[1], ScaleWord::Rank::FieldVariable);
     if (!isMargin) reading.words.colour = functionWord(context.page, plotted.expression, ScaleWord::Rank::Function);

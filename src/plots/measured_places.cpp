@@ -7,8 +7,31 @@
 #include <cmath>
 
 namespace coulter {
+namespace {
 
-void lookWhereMeasured(Field& field) {
+double pointsOf(const Field& field) {
+    double all = 1;
+    for (std::size_t k = 0; k < 2; ++k)
+        all *= static_cast<double>(gridPoints(field.intervals[k], field.grids[k], field.variables[k]).points.size());
+    return all;
+}
+
+/// Takes the intervals to the limits, and to the places beyond them whose cells reach in.
+void narrow(Field& field, const std::array<AxisLimits, 2>& limits) {
+    for (std::size_t k = 0; k < 2; ++k) {
+        const std::vector<double>& places = *field.grids[k].places;
+        Interval shown = field.intervals[k];
+        const auto low = limits[k].low ? std::ranges::upper_bound(places, *limits[k].low) : places.begin();
+        const auto high = limits[k].high ? std::ranges::lower_bound(places, *limits[k].high) : places.end();
+        if (low != places.begin()) shown.low = std::max(shown.low, *std::prev(low));
+        if (high != places.end()) shown.high = std::min(shown.high, *high);
+        if (shown.low < shown.high) field.intervals[k] = shown;
+    }
+}
+
+} // namespace
+
+void lookWhereMeasured(Field& field, const Panel& panel) {
     const Program& program = *field.program;
     std::array<Grid, 2> grids = field.grids;
     bool allHaveCells = true;
@@ -34,14 +57,13 @@ void lookWhereMeasured(Field& field) {
     if (field.mesh || !grids[0].places || !grids[1].places) return;
     field.grids = std::move(grids);
     field.hasCells = allHaveCells;
-    drawMeans(field, mostNumbersOfPage);
+    drawMeans(field, panel, mostNumbersOfPage);
 }
 
-void drawMeans(Field& field, double most) {
-    if (!field.grids[0].places || !field.grids[1].places) return;
-    double all = 1;
-    for (std::size_t k = 0; k < 2; ++k)
-        all *= static_cast<double>(gridPoints(field.intervals[k], field.grids[k], field.variables[k]).points.size());
+void drawMeans(Field& field, const Panel& panel, double most) {
+    if (!field.grids[0].places || !field.grids[1].places || pointsOf(field) <= most) return;
+    narrow(field, {panel.x.limits, panel.y.limits});
+    const double all = pointsOf(field);
     if (all <= most) return;
     const auto side = static_cast<std::size_t>(std::ceil(std::sqrt(all / most)));
     auto changed = std::make_shared<Program>(*field.program);

@@ -95,7 +95,7 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
     } else {
         reading.words.upright = reading.words.colour;
     }
-    drawMeans(field, mostSurfacePoints);
+    drawMeans(field, context.panel, mostSurfacePoints);
     if (!readTint(reading, context, plot, colouredBySetting, field)) return reading;
     drawn.parts[0].source = std::make_shared<const Source>(std::move(field));
     return reading;

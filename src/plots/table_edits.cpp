@@ -43,7 +43,7 @@ std::string nameFor(const DataColumn& column, const Page& page, std::set<std::st
     return chosen;
 }
 
-/// ", pitch 0.05, origin -6, -6, rows upwards"
+/// ", pitch 0.05, origin -6, -6, rows upwards, turned 90"
 std::string clausesOf(const GridPlace& place) {
     std::string text;
     const auto add = [&](const char* name, const std::vector<double>& numbers) {
@@ -52,7 +52,8 @@ std::string clausesOf(const GridPlace& place) {
     };
     add("pitch", place.pitch);
     add("origin", place.origin);
-    return place.rowsUpwards ? text + ", rows upwards" : text;
+    if (place.rowsUpwards) text += ", rows upwards";
+    return place.quarters > 0 ? text + ", turned " + std::to_string(90 * place.quarters) : text;
 }
 
 /// A grid or a mesh as a function of its directions, each of which becomes a variable of the page, and a heatmap of it.
@@ -68,7 +69,7 @@ Document withField(Document changed, const DataTable& table, const Page& page, s
     GridOfTable grid;
     if (!table.mesh) {
         grid = gridOf(table);
-        layGrid(grid, place.pitch, place.origin, place.rowsUpwards);
+        layGrid(grid, place);
     }
     const bool isPicture =
         !table.mesh && (std::ranges::any_of(table.axes, &DataAxis::isCounted) || table.axes[0].name.empty());

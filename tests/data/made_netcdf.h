@@ -34,6 +34,10 @@ public:
     void values(int var, const std::vector<double>& numbers) {
         REQUIRE(nc_put_var_double(id_, var, numbers.data()) == NC_NOERR);
     }
+    void part(int var, const std::vector<std::size_t>& start, const std::vector<std::size_t>& lengths,
+              const std::vector<double>& numbers) {
+        REQUIRE(nc_put_vara_double(id_, var, start.data(), lengths.data(), numbers.data()) == NC_NOERR);
+    }
     void close() {
         if (id_ >= 0) nc_close(id_);
         id_ = -1;

@@ -285,7 +285,7 @@ TEST_CASE("a page's tables come from the recipe's folder, and from nowhere else"
     attachTables(document, folder.path);
     CHECK(readPage(document).problems().empty());
     CHECK(readPage(document).unitOf("s") == "m");
-    CHECK(document.tables.find("readings.csv")->digest.size() == 64);
+    CHECK(document.tables.find("readings.csv")->digest.text().size() == 64);
 
     Document outside;
     outside.page = {"(t, s) from \"../readings.csv\""};

@@ -1,9 +1,11 @@
+#include "composition/colour_bar.h"
 #include "desktop/kind_sheet.h"
 #include "figure/scale_settings.h"
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/formats.h"
 #include "hands.h"
+#include "plots/levels.h"
 #include "plots/plot_kind.h"
 #include "plots/read_out.h"
 #include "plots/table.h"
@@ -245,4 +247,102 @@ TEST_CASE("a vector becomes arrows, then a streamline whose start is dragged, an
     CHECK(through() == "(2, 2)");
     while (documentOf(d) != before && d.window().session().canUndo()) d.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(documentOf(d) == before);
+}
+
+TEST_CASE("the range of colours and the levels of contours are dragged on the colour bar") {
+    WindowDriver d;
+    write(d, {"x in [0, 10]", "y in [0, 4]", "f(x, y) = x"});
+    const auto bar = [&]() -> const PanelLayout& { return d.figure().figure.panels[0].layout; };
+    const auto at = [&](double value) {
+        const Rect& rect = bar().colours.rect;
+        return d.sheet()->toWidget({rect.x + rect.width / 2, placeOnBar(bar(), value)});
+    };
+    REQUIRE(bar().colours.shown);
+    const Limits whole{frameOf(d).colour.low, frameOf(d).colour.high};
+    d.move(d.sheet(), at(3));
+    CHECK(d.sheet()->readOut().toDouble() == Approx(3).margin(0.1));
+    d.move(d.sheet(), at(whole.high));
+    CHECK(d.sheet()->readOut().startsWith("to "));
+    // The upper end is drawn in, then all of it moved; both are undone one by one.
+    d.drag(d.sheet(), at(whole.high), at(6));
+    d.settle();
+    CHECK(frameOf(d).colour.high == Approx(6).margin(0.2));
+    CHECK(frameOf(d).colour.low == whole.low);
+    const double high = frameOf(d).colour.high, before = frameOf(d).colour.low;
+    d.drag(d.sheet(), at(2), at(3));
+    d.settle();
+    CHECK(frameOf(d).colour.low == Approx(before - 1).margin(0.1));
+    CHECK(frameOf(d).colour.high == Approx(high - 1).margin(0.1));
+    d.key(Qt::Key_Z, Qt::ControlModifier);
+    d.settle();
+    CHECK(frameOf(d).colour.high == high);
+    d.doubleClick(d.sheet(), at(frameOf(d).colour.low));
+    d.settle();
+    CHECK(frameOf(d).colour.high == whole.high);
+    // Levels: one is moved, one added, one removed.
+    d.sheet()->select(WindowDriver::plot(0));
+    turnTo(d, "filled contours");
+    enter(d, "setting-levels", "{2, 5, 8}");
+    d.drag(d.sheet(), at(5), at(6.5));
+    d.settle();
+    const auto levels = [&] { return levelsOf(d.figure().figure.panels[0].drawn[0], frameOf(d).colour); };
+    REQUIRE(levels().size() == 3);
+    CHECK(levels()[1] == Approx(6.5).margin(0.1));
+    d.doubleClick(d.sheet(), at(3.5));
+    d.settle();
+    REQUIRE(levels().size() == 4);
+    CHECK(levels()[1] == Approx(3.5).margin(0.1));
+    d.doubleClick(d.sheet(), at(8));
+    d.settle();
+    CHECK(levels().size() == 3);
+    CHECK(levels()[2] == Approx(6.5).margin(0.1));
+}
+
+TEST_CASE("a line drawn over a field shows its profile, which is kept and follows the line") {
+    WindowDriver d;
+    write(d, {"x in [0, 8], unit m", "y in [0, 6], unit m", "h(x, y) = x y"});
+    const auto place = [&](double x, double y) {
+        const Frame& frame = frameOf(d);
+        return d.sheet()->toWidget({frame.acrossSheet(x), frame.downSheet(y)});
+    };
+    auto* keep = d.find<QToolButton>("keepProfile");
+    REQUIRE(keep);
+    CHECK_FALSE(keep->isVisible());
+    addFrom(d, "Note", "line");
+    d.click(d.sheet(), place(1, 1));
+    d.move(d.sheet(), place(4, 3));
+    d.click(d.sheet(), place(5, 4));
+    d.key(Qt::Key_Return);
+    d.settle();
+    CHECK(d.sheet()->showsProfile());
+    CHECK(keep->isVisible());
+    d.click(keep, QPointF(keep->rect().center()));
+    d.settle();
+    REQUIRE(documentOf(d).panels.size() == 2);
+    CHECK_FALSE(keep->isVisible());
+    CHECK(d.figure().figure.page.problems().empty());
+    const auto value = [&](const char* of) { return evaluate(d.figure().figure.page, of).value(); };
+    CHECK(value("x_1") == Approx(1).margin(0.1));
+    CHECK(value("l_1") == Approx(5).margin(0.2));
+    CHECK(value("p(l_1)") == Approx(20).margin(1));
+    // The line's end is dragged, and the curve below follows.
+    const auto points = [&] { return curveSamplesOf(d.figure().figure.panels[1].drawn.at(0))->pointCount(); };
+    CHECK(points() > 2);
+    d.sheet()->select({ItemKind::Note, 0, 0, 0});
+    d.drag(d.sheet(), place(value("x_2"), value("y_2")), place(7, 2), Qt::AltModifier);
+    d.settle();
+    CHECK(documentOf(d).panels[0].notes[0].at[1] == NotePlace{"x_2", "y_2"});
+    CHECK(value("x_2") == Approx(7).margin(0.1));
+    CHECK(value("y_2") == Approx(2).margin(0.1));
+    CHECK(value("p(l_1)") == Approx(14).margin(1));
+    // The same by key, and all of it undone.
+    d.key(Qt::Key_Z, Qt::ControlModifier);
+    d.key(Qt::Key_Z, Qt::ControlModifier);
+    d.settle();
+    REQUIRE(documentOf(d).panels.size() == 1);
+    d.sheet()->select({ItemKind::Note, 0, 0, 0});
+    d.sheet()->setFocus();
+    d.key(Qt::Key_L);
+    d.settle();
+    CHECK(documentOf(d).panels.size() == 2);
 }

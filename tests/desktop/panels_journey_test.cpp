@@ -22,23 +22,6 @@ QPointF middleOf(WindowDriver& d, std::size_t panel) {
     return d.sheet()->toWidget({f.x + f.width / 2, f.y + f.height / 2});
 }
 
-/// An entry of one of the menus within the menu “Add”.
-void addFrom(WindowDriver& d, const QString& menu, const QString& entry) {
-    auto* button = d.find<QToolButton>("addButton");
-    emit button->menu()->aboutToShow();
-    for (QAction* action : button->menu()->actions()) {
-        if (!action->menu() || action->text() != menu) continue;
-        for (QAction* inner : action->menu()->actions()) {
-            if (inner->text() != entry) continue;
-            REQUIRE(inner->isEnabled());
-            inner->trigger();
-            d.settle();
-            return;
-        }
-    }
-    FAIL("no such entry: " << entry.toStdString());
-}
-
 } // namespace
 
 TEST_CASE("four panels are made by mouse and keys, share their scales and are zoomed together") {

@@ -35,7 +35,7 @@ TEST_CASE("a figure whose numbers cannot be read to their end is written, and sa
     const Exported whole = exportFigure(d, *findFormat("png"));
     REQUIRE(whole.bytes);
     CHECK_FALSE(whole.unfinished);
-    // Tile 2 is damaged after it was looked into.
+    // Tile 2 is damaged after it was looked into, which its state says.
     Document again = d;
     again.tables = {};
     attachTables(again, folder);
@@ -43,7 +43,7 @@ TEST_CASE("a figure whose numbers cannot be read to their end is written, and sa
     const Exported lost = exportFigure(again, *findFormat("png"));
     REQUIRE(lost.bytes);
     REQUIRE(lost.unfinished);
-    CHECK(lost.unfinished->sentence.find("without some of its numbers: “2-of-2.nc” cannot be read on") !=
+    CHECK(lost.unfinished->sentence.find("without some of its numbers: “2-of-2.nc” has changed while it is used") !=
           std::string::npos);
     fs::remove_all(folder);
 }

@@ -216,6 +216,24 @@ TEST_CASE("a page lays a picture on its variables by pitch, origin and rows") {
     CHECK(valueOf(page(""), "p(2.9, 1.9)") == 6);
     CHECK(valueOf(page(", rows upwards"), "p(0.1, 0.1)") == 4);
     CHECK(valueOf(page(", rows downwards"), "p(0.1, 0.1)") == 1);
+    // 4 5 6 above 1 2 3; each turn is counter-clockwise.
+    const auto corners = [&](const std::string& clauses, double width, double height) {
+        const Page turned = page(clauses);
+        const auto value = [&](double x, double y) {
+            return valueOf(turned, "p(" + std::to_string(x) + ", " + std::to_string(y) + ")");
+        };
+        return std::vector{value(0.1, 0.1), value(width - 0.1, 0.1), value(0.1, height - 0.1),
+                           value(width - 0.1, height - 0.1)};
+    };
+    CHECK(corners("", 3, 2) == std::vector<double>{1, 3, 4, 6});
+    CHECK(corners(", turned 90", 2, 3) == std::vector<double>{4, 1, 6, 3});
+    CHECK(corners(", turned 180", 3, 2) == std::vector<double>{6, 4, 3, 1});
+    CHECK(corners(", turned 270", 2, 3) == std::vector<double>{3, 6, 1, 4});
+    CHECK(corners(", rows upwards, turned 90", 2, 3) == std::vector<double>{1, 4, 3, 6});
+    CHECK(corners(", rows upwards, turned 180", 3, 2) == std::vector<double>{3, 1, 6, 4});
+    CHECK(valueOf(page(", turned 90, pitch 0.5, 2, origin 10, 20"), "p(10.1, 25.9)") == 6);
+    CHECK(page(", turned 45").lines[0].problems.at(0).sentence ==
+          "A picture is turned by 90, 180 or 270 degrees, counter-clockwise.");
     CHECK(valueOf(page(", pitch 0.5"), "p(1.4, 0.9)") == 6);
     CHECK(valueOf(page(", pitch 0.5, 2"), "p(1.4, 2.1)") == 6);
     CHECK(valueOf(page(", pitch 0.5, origin -10, 100"), "p(-8.6, 100.9)") == 6);

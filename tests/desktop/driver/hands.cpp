@@ -35,6 +35,22 @@ void add(WindowDriver& d, const QString& entry) {
     FAIL("nothing to add is called " << entry.toStdString());
 }
 
+void addFrom(WindowDriver& d, const QString& menu, const QString& entry) {
+    auto* button = d.find<QToolButton>("addButton");
+    emit button->menu()->aboutToShow();
+    for (QAction* action : button->menu()->actions()) {
+        if (!action->menu() || action->text() != menu) continue;
+        for (QAction* inner : action->menu()->actions()) {
+            if (inner->text() != entry) continue;
+            REQUIRE(inner->isEnabled());
+            inner->trigger();
+            d.settle();
+            return;
+        }
+    }
+    FAIL("no such entry: " << entry.toStdString());
+}
+
 void choose(WindowDriver& d, const char* field, const QString& word) {
     for (const int key : {Qt::Key_Down, Qt::Key_Up}) {
         for (int i = 0; i < 40; ++i) {

@@ -14,6 +14,8 @@ const Frame& frameOf(WindowDriver& d);
 void write(WindowDriver& d, const std::vector<const char*>& lines);
 /// An entry of the menu “Add”.
 void add(WindowDriver& d, const QString& entry);
+/// An entry of one of the menus within it.
+void addFrom(WindowDriver& d, const QString& menu, const QString& entry);
 /// Goes through a list by its arrow keys until it shows a word.
 void choose(WindowDriver& d, const char* field, const QString& word);
 void enter(WindowDriver& d, const char* field, const QString& text);
