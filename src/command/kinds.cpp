@@ -51,6 +51,8 @@ void scaleTable() {
             fmt::print("| `{}` | {} | {} |\n", setting->key, cell(setting->meaning), cell(valuesOf(*setting)));
     };
     rows(scaleSettings());
+    fmt::print("| of the upright scale in space: | | |\n");
+    rows(uprightScaleSettings().first(1));
     fmt::print("| of the scale of colours: | | |\n");
     rows(colourScaleSettings().subspan(0, colourScaleSettings().size() - scaleSettings().size()));
     fmt::print("| of a panel with an angle: | | |\n");
@@ -90,7 +92,7 @@ void list(std::span<const Setting* const> settings) {
 }
 
 void listScale() {
-    list(scaleSettings());
+    list(uprightScaleSettings());
     list(colourScaleSettings());
     list(angleSettings());
 }

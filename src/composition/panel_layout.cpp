@@ -257,6 +257,11 @@ PanelLayout layoutPanel(const Page& page, const ReadPanel& read, const Rect& roo
         layoutWith({page, read.panel, read.reading, read.look, labels, rules, room, read.scales, wishes});
     layout.labels = labels;
     layout.rules = rules;
+    if (layout.frame.space && truth(read.panel.z.settings, exaggerationSetting) &&
+        layout.space.stated.empty() && !rules[uprightScale].problem)
+        layout.rules.scales[uprightScale].problem = Problem{
+            -1, 1, 1, "“exaggeration”: Heights and lengths have no units of one kind, or a scale is logarithmic.",
+            "give them units such as m on the page"};
     layout.sharesAcross = read.sharesAcross;
     layout.sharesUp = read.sharesUp;
     return layout;

@@ -59,6 +59,8 @@ struct ColourBar {
 struct SpaceScales {
     std::array<Ticks, 3> ticks;
     std::array<Box, 3> labels;
+    std::string stated; ///< how many times larger heights are drawn than lengths, if that is to be said
+    Box exaggeration;   ///< the same, typeset
 };
 
 /// Scales of a radius over an angle; the radius' ticks are `yTicks`.

@@ -57,8 +57,7 @@ public:
             labelsAtEnds();
         else
             legend();
-        drawColourBar(figure_.scene, figure_.hits, index_, layout_,
-                      dotsPerMm_);
+        drawColourBar(figure_.scene, figure_.hits, index_, layout_, dotsPerMm_);
         title();
         notes(false);
     }

@@ -9,16 +9,34 @@ extern const Check smallLettersCheck, thinLinesCheck, likeColoursCheck, coarseDo
     coveringLegendCheck, noteOffSheetCheck, emptyPanelCheck;    // referee_looks.cpp
 extern const Check unusedQuantityCheck, contradictingNameCheck; // referee_page.cpp
 extern const Check otherUnitsCheck, unitsInPlotsCheck;          // referee_units.cpp
+extern const Check edgeOnCheck;                                 // referee_space.cpp
 
 std::span<const Check* const> refereeChecks() {
-    static constexpr const Check* checks[] = {&unlabelledCheck,     &unitMissingCheck,        &otherUnitsCheck,
-                                              &unitsInPlotsCheck,   &contradictingLabelCheck, &contradictingNameCheck,
-                                              &unequalScalesCheck,  &outsideLimitsCheck,      &coloursCutCheck,
-                                              &notOnLogarithmCheck, &coincidingCheck,         &sameTwiceCheck,
-                                              &flatCheck,           &coarseGridCheck,         &doubledEndCheck,
-                                              &smallLettersCheck,   &thinLinesCheck,          &likeColoursCheck,
-                                              &coarseDotsCheck,     &longLegendCheck,         &coveringLegendCheck,
-                                              &noteOffSheetCheck,   &emptyPanelCheck,         &unusedQuantityCheck};
+    static constexpr const Check* checks[] = {&unlabelledCheck,
+                                              &unitMissingCheck,
+                                              &otherUnitsCheck,
+                                              &unitsInPlotsCheck,
+                                              &contradictingLabelCheck,
+                                              &contradictingNameCheck,
+                                              &unequalScalesCheck,
+                                              &outsideLimitsCheck,
+                                              &coloursCutCheck,
+                                              &notOnLogarithmCheck,
+                                              &edgeOnCheck,
+                                              &coincidingCheck,
+                                              &sameTwiceCheck,
+                                              &flatCheck,
+                                              &coarseGridCheck,
+                                              &doubledEndCheck,
+                                              &smallLettersCheck,
+                                              &thinLinesCheck,
+                                              &likeColoursCheck,
+                                              &coarseDotsCheck,
+                                              &longLegendCheck,
+                                              &coveringLegendCheck,
+                                              &noteOffSheetCheck,
+                                              &emptyPanelCheck,
+                                              &unusedQuantityCheck};
     return checks;
 }
 

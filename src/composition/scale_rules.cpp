@@ -19,7 +19,7 @@ Problem problemOf(const Setting& setting, Problem because) {
 
 /// The unit that a scale is shown in, and how numbers of the page's unit become numbers of it.
 void readUnit(ScaleRules::Scale& scale, const Axis& axis, const std::string& unit) {
-    scale.unit = unit;
+    scale.unit = scale.pageUnit = unit;
     const std::string wanted = text(axis.settings, shownInSetting);
     if (wanted.empty()) return;
     if (const auto found = unitConversion(unit, wanted)) {

@@ -12,6 +12,7 @@ struct ScaleRules {
     struct Scale {
         TickRules ticks;
         std::string unit;               ///< that is shown; empty: none
+        std::string pageUnit;           ///< of its limits
         std::optional<Problem> problem; ///< what of the settings cannot be followed
     };
     std::array<Scale, 4> scales;

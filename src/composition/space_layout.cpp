@@ -3,6 +3,8 @@
 #include "composition/legend_place.h"
 #include "figure/item_path.h"
 #include "figure/scale_settings.h"
+#include "formula/text.h"
+#include "formula/units.h"
 
 #include <algorithm>
 #include <cmath>
@@ -37,6 +39,27 @@ void stretchBox(SpaceBox& box, const Given& given) {
     double square = 0;
     for (std::size_t k = 0; k < 3; ++k) square += std::pow(box.maps[k].length * box.stretch[k], 2);
     box.distance = given.panel.view.distance * std::sqrt(square);
+}
+
+/// How many times larger heights are drawn than lengths to the right and upwards on the floor; none where their units
+/// are not of one kind, or a scale is logarithmic.
+std::optional<std::array<double, 2>> exaggerationOf(const SpaceBox& box, const ScaleRules& rules) {
+    std::array<double, 2> found{};
+    for (std::size_t k = 0; k < 2; ++k) {
+        if (box.maps[k].kind != ScaleKind::Linear || box.maps[2].kind != ScaleKind::Linear) return std::nullopt;
+        const auto floor = unitConversion(rules[k].pageUnit, rules[uprightScale].pageUnit);
+        if (!floor) return std::nullopt;
+        found[k] = box.stretch[2] / (box.stretch[k] / floor->factor);
+    }
+    return found;
+}
+
+std::string wordsOf(const std::array<double, 2>& exaggeration, const PanelLabels& labels) {
+    const auto times = [](double factor) { return "× " + roundedNumber(factor, 3); };
+    if (std::abs(exaggeration[0] - exaggeration[1]) < 0.005 * exaggeration[0])
+        return "heights " + times(exaggeration[0]);
+    return "heights " + times(exaggeration[0]) + " against " + labels.across + ", " + times(exaggeration[1]) +
+           " against " + labels.up;
 }
 
 /// The box round what is shown. A logarithmic scale is as long as the longest linear one.
@@ -116,6 +139,10 @@ PanelLayout layoutSpace(PanelLayout layout, const Given& given, double top, doub
     layout.space.labels = {given.box(given.labels.across, size), given.box(given.labels.up, size),
                            given.box(given.labels.upright, size)};
     layout.xLabel = layout.yLabel = {};
+    if (const auto times = exaggerationOf(box, given.rules); truth(given.panel.z.settings, exaggerationSetting)) {
+        if (times) layout.space.stated = wordsOf(*times, given.labels);
+        layout.space.exaggeration = given.box(layout.space.stated, layout.sizes.number);
+    }
     static constexpr std::size_t scaleOf[] = {acrossScale, upScale, uprightScale};
     for (std::size_t k = 0; k < 3; ++k)
         layout.space.ticks[k] = ticksBy(given.rules[scaleOf[k]].ticks, box.maps[k].low, box.maps[k].high, 4);

@@ -39,6 +39,7 @@ public:
         scale(0, {0, yNear, z});
         scale(1, {xNear, 0, z});
         scale(2, {floor[left][0], floor[left][1], 0});
+        exaggeration();
     }
 
 private:
@@ -54,6 +55,18 @@ private:
         scene_.items.emplace_back(StrokeItem{std::move(lines), colour, width, {}, false});
     }
 
+    /// In the lower right corner of the panel's room, where no scale reaches.
+    void exaggeration() {
+        const Box& words = layout_.space.exaggeration;
+        if (words.height() == 0) return;
+        const Rect& room = layout_.room;
+        const double x = room.right() - distance::edge - words.width,
+                     y = room.bottom() - distance::edge - words.descent;
+        addBox(scene_, words, x, y, inkColour);
+        hits_.push_back(
+            {{ItemKind::Scale, panel_, uprightScale, 0}, {x, y - words.ascent, words.width, words.height()}});
+    }
+
     /// The scale along one coordinate, through a place.
     void scale(std::size_t k, Place at) {
         const AxisMap& limits = layout_.frame.space->maps[k];
@@ -67,7 +80,9 @@ private:
         // Outwards: across the line, away from the floor's middle; the upright scale to the left.
         double nx = (to.y - from.y) / length, ny = -(to.x - from.x) / length;
         const Point middle{(from.x + to.x) / 2, (from.y + to.y) / 2};
-        const bool inwards = k == 2 ? nx > 0 : nx * (middle.x - centre_.x) + ny * (middle.y - centre_.y) < 0;
+        const double outwards = nx * (middle.x - centre_.x) + ny * (middle.y - centre_.y);
+        const bool isEdgeOn = std::abs(outwards) < 1e-6; // the floor is a line: below it is free paper
+        const bool inwards = k == 2 ? nx > 0 : isEdgeOn ? ny < 0 : outwards < 0;
         if (inwards) {
             nx = -nx;
             ny = -ny;

@@ -384,7 +384,9 @@ void Particulars::scaleFields(FormFields& fields) {
         connect(maps, &QToolButton::clicked, this, [this] { emit sheet_.mapsWanted(path_.panel); });
     }
     const bool crosses = path_.index == acrossScale || path_.index == upScale;
-    for (const Setting* setting : path_.index == colourScale ? colourScaleSettings() : scaleSettings()) {
+    for (const Setting* setting : path_.index == colourScale    ? colourScaleSettings()
+                                  : path_.index == uprightScale ? uprightScaleSettings()
+                                                                : scaleSettings()) {
         if (!crosses && (setting == &gridSetting || setting == &zeroLineSetting))
             continue; // there is no panel to cross
         const bool merges = setting->type == SettingType::Number;

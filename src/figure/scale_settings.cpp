@@ -77,6 +77,20 @@ std::span<const Setting* const> scaleSettings() {
     return all;
 }
 
+constexpr Setting exaggerationSetting{.key = "exaggeration",
+                                      .label = "exaggeration",
+                                      .meaning = "whether the figure says how many times larger heights are drawn "
+                                                 "than lengths; of scales with units of one kind",
+                                      .type = SettingType::Truth,
+                                      .usual = false};
+
+std::span<const Setting* const> uprightScaleSettings() {
+    static constexpr const Setting* all[] = {&exaggerationSetting, &reversedSetting,  &numbersSetting,
+                                             &shownInSetting,      &gridSetting,      &zeroLineSetting,
+                                             &ticksAtSetting,      &tickCountSetting, &minorSetting};
+    return all;
+}
+
 const Setting mapSetting{.key = "map",
                          .label = "colour map",
                          .meaning = "which colours; see the manual's page on colours",

@@ -19,6 +19,13 @@ extern const Setting zeroLineSetting;  ///< a line across the panel at zero
 /// All of them, in the order in which they are offered and written.
 std::span<const Setting* const> scaleSettings();
 
+// What can be set of the upright scale in space besides.
+
+extern const Setting exaggerationSetting; ///< whether the figure says how much more a height is drawn than a length
+
+/// Those of every scale, and these.
+std::span<const Setting* const> uprightScaleSettings();
+
 // What can be set of the scale of colours besides.
 
 extern const Setting mapSetting;         ///< name of a colour map, see drawing/colour_maps.h

@@ -111,6 +111,7 @@ Json axisSchema(std::span<const Setting* const> settings) {
 Json plotDefinitions() {
     Json all;
     all["axis"] = axisSchema(scaleSettings());
+    all["upright axis"] = axisSchema(uprightScaleSettings());
     all["colour axis"] = axisSchema(colourScaleSettings());
     all["angle"] = {{"type", "object"}, {"additionalProperties", false}, {"properties", Json::object()}};
     for (const Setting* setting : angleSettings()) all["angle"]["properties"][setting->key] = schemaOf(*setting);

@@ -241,7 +241,7 @@ Panel readPanel(JsonReader& reader, const Json& value, const std::string& path) 
     panel.title = reader.text(value, path, "title").value_or("");
     panel.x = readAxis(reader, value, path, "x");
     panel.y = readAxis(reader, value, path, "y");
-    panel.z = readAxis(reader, value, path, "z");
+    panel.z = readAxis(reader, value, path, "z", uprightScaleSettings());
     panel.colour = readAxis(reader, value, path, "colour", colourScaleSettings());
     if (const auto angle = value.find("angle");
         angle != value.end() && reader.isObject(*angle, joined(path, "angle"))) {

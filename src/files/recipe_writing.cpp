@@ -105,7 +105,7 @@ Ordered writePanel(const Panel& panel) {
     if (const Ordered x = writeAxis(panel.x); !x.empty()) out["x"] = x;
     if (const Ordered y = writeAxis(panel.y); !y.empty()) out["y"] = y;
     for (const Axis& axis : panel.further) out["further"].push_back(writeAxis(axis));
-    if (const Ordered z = writeAxis(panel.z); !z.empty()) out["z"] = z;
+    if (const Ordered z = writeAxis(panel.z, uprightScaleSettings()); !z.empty()) out["z"] = z;
     if (const Ordered colour = writeAxis(panel.colour, colourScaleSettings()); !colour.empty()) out["colour"] = colour;
     if (panel.equalScales) out["equal scales"] = *panel.equalScales;
     if (panel.view != View{}) {

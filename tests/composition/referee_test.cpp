@@ -56,6 +56,12 @@ std::vector<Provoked> provoked() {
         all.push_back({"unequal scales", d});
     }
     {
+        Document d = with({});
+        d.panels[0].plots = {plotOf("k(u, v)", "surface")};
+        d.panels[0].view.elevation = 0;
+        all.push_back({"seen edge on", d});
+    }
+    {
         Document d = wide(document({"a = {1, 2, 3}", "b = {1, 2, 30}"}, {}));
         d.panels[0].plots = {plotOf("(a, b)", "points")};
         d.panels[0].y.limits = Limits{0, 5};

@@ -1,4 +1,5 @@
 #include "composition/figure.h"
+#include "figure/scale_settings.h"
 #include "plots/plot_kind.h"
 #include "plots/surface_faces.h"
 
@@ -113,6 +114,62 @@ TEST_CASE("scales of a surface: its intervals, heights that can be limited, stre
             return std::hypot(faces.points[i].x - top.x, faces.points[i].y - top.y) < 0.5;
         });
     }));
+}
+
+TEST_CASE("a figure says by how much its heights are exaggerated, in whatever units they are") {
+    Document document;
+    document.page = {"x in [0, 4], unit km", "y in [0, 4], unit km", "f(x, y) = 25 x, unit m"};
+    document.panels[0].plots = {plotOf("f(x, y)", "surface")};
+    document.panels[0].view.elevation = 0;
+    document.panels[0].view.azimuth = 0;
+    document.panels[0].z.limits = Limits{0, 100};
+    CHECK(drawFigure(document).panels[0].layout.space.stated.empty());
+    set(document.panels[0].z.settings, exaggerationSetting, true);
+    const auto stated = [&] {
+        const Figure figure = drawFigure(document);
+        const PanelLayout& layout = figure.panels[0].layout;
+        // Seen from the front: mm on the sheet for a metre upwards, and to the right.
+        const Frame& frame = layout.frame;
+        const Point begin = frame.onSheet(Place{0, 0, 0}), right = frame.onSheet(Place{1, 0, 0}),
+                    up = frame.onSheet(Place{0, 0, 1});
+        const double times = (begin.y - up.y) / ((right.x - begin.x) / 1000);
+        const std::string& words = layout.space.stated;
+        REQUIRE(words.starts_with("heights × "));
+        CHECK(std::stod(words.substr(std::string("heights × ").size())) == Approx(times).epsilon(0.005));
+        CHECK(layout.space.exaggeration.width > 5);
+        CHECK_FALSE(layout.rules[uprightScale].problem);
+        return words;
+    };
+    CHECK(stated() == "heights × 24");
+    document.panels[0].view.height = 0.5;
+    CHECK(stated() == "heights × 12");
+    document.panels[0].view.height = 1;
+    document.panels[0].equalScales = true;
+    CHECK(stated() == "heights × 1000"); // as many units are as long: a metre as a kilometre
+    document.panels[0].equalScales.reset();
+    document.page[1] = "y in [0, 16], unit km"; // drawn twice as long as the other side, not four times
+    CHECK(stated().find(", × ") != std::string::npos);
+    document.page[2] = "f(x, y) = 25 x, unit K";
+    const Figure other = drawFigure(document);
+    REQUIRE(other.panels[0].layout.rules[uprightScale].problem);
+    CHECK(other.panels[0].layout.space.stated.empty());
+}
+
+TEST_CASE("seen edge on a floor's numbers stand below it") {
+    Document document = documentOf("x^2 + y^2");
+    document.panels[0].view.azimuth = 0;
+    document.panels[0].view.elevation = 0;
+    const Figure figure = drawFigure(document);
+    const double floor = figure.panels[0].frame().onSheet(Place{0, 0, 0}).y;
+    std::size_t numbers = 0;
+    for (const Hit& hit : figure.hits) {
+        if (hit.path.index != acrossScale ||
+            (hit.path.kind != ItemKind::Scale && hit.path.kind != ItemKind::ScaleLabel))
+            continue;
+        CHECK(hit.rect.y > floor);
+        ++numbers;
+    }
+    CHECK(numbers > 3);
 }
 
 TEST_CASE("a sphere over two parameters is round, and hides a curve through it") {
