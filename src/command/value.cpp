@@ -1,5 +1,6 @@
 #include "command/commands.h"
 #include "formula/answer_text.h"
+#include "formula/exact_form.h"
 #include "formula/unit_inference.h"
 
 #include <CLI/CLI.hpp>
@@ -23,7 +24,8 @@ bool answer(const Page& page, const std::string& expression, bool withError) {
         fmt::print("problem: {}\n", describe(result.problems.front()));
         return false;
     }
-    fmt::print("{}\n", answerText(result, withError));
+    const std::string exact = withError ? exactText(page, expression) : "";
+    fmt::print("{}{}\n", answerText(result, withError), exact.empty() ? "" : ", exactly " + exact);
     for (const Problem& problem : unitsOfText(page, expression).problems) say(expression, problem);
     return true;
 }
@@ -58,7 +60,8 @@ void addValue(CLI::App& app, int& status) {
         ->required();
     command->add_option("--recipe", arguments->recipe, "recipe or figure whose page defines names")->type_name("FILE");
     addLines(*command, arguments->lines);
-    command->add_flag("--error", arguments->errors, "say a bound of each answer's error");
+    command->add_flag("--error", arguments->errors,
+                      "say a bound of each answer's error, and its exact form where it has one");
     command->callback([arguments, &status] { status = run(*arguments); });
 }
 
