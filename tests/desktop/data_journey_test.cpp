@@ -1,13 +1,16 @@
 // Journeys with measured numbers.
 #include "data/read_table.h"
 #include "desktop/picture_sheet.h"
+#include "figure/scale_settings.h"
 #include "files/recipe.h"
 #include "hands.h"
+#include "notes/read_notes.h"
 
 #include <QApplication>
 #include <QClipboard>
 #include <QComboBox>
 #include <QDialog>
+#include <QDoubleSpinBox>
 #include <QFile>
 #include <QLabel>
 #include <QLineEdit>
@@ -273,13 +276,39 @@ TEST_CASE("the spectral derivative of a column is drawn beside the exact one, wi
     CHECK(columnsOf(figure.panels[0].drawn[1], 0)->numbers[1]->size() == 32);
 }
 
-TEST_CASE("an area says its value, and what a triangle makes of it") {
+TEST_CASE("a function and its derivative with a zero line and a marked zero, an area with its value and a triangle") {
     WindowDriver d;
     write(d, {"x in [0, 1]", "f(x) = 4x (1 - x)"});
-    Document document = documentOf(d);
-    document.panels[0].plots = {plotOf("f(x)", "area")};
-    document.panels[0].plots[0].settings = {{"value", true}, {"estimate", std::string("triangles")}, {"parts", 1.0}};
-    d.window().session().edit(document, "area");
+    add(d, "f(x) as line");
+    enter(d, "plotOf", "f'(x)");
+    selectScale(d, upScale);
+    tick(d, "setting-zero line");
+    CHECK(truth(documentOf(d).panels[0].y.settings, zeroLineSetting));
+    // Where the derivative is zero: found, proven and marked with its coordinates.
+    CHECK(evaluate(d.figure().figure.page, "f'(x) = 0 for x").places->areAll());
+    addFrom(d, "Note", "callout");
+    const Frame& frame = frameOf(d);
+    d.click(d.sheet(), d.sheet()->toWidget({frame.acrossSheet(0.501), frame.downSheet(0.02)}));
+    d.settle();
+    REQUIRE(documentOf(d).panels[0].notes.size() == 1);
+    const auto place = coordinatesOf(d.figure().figure.page, documentOf(d).panels[0].notes[0]).at(0);
+    CHECK(place[0] == Approx(0.5).margin(0.01));
+    CHECK(place[1] == Approx(0).margin(0.05));
+    // The area under the function, and the one triangle that stands in it.
+    d.sheet()->select(WindowDriver::plot(0));
+    for (int i = 0; i < 20 && documentOf(d).panels[0].plots[0].kind != "area"; ++i) {
+        d.sheet()->setFocus();
+        d.key(Qt::Key_K);
+        d.settle();
+    }
+    tick(d, "setting-value");
+    choose(d, "setting-estimate", "triangles");
+    auto* parts = d.find<QDoubleSpinBox>("setting-parts");
+    REQUIRE(parts);
+    parts->setFocus();
+    parts->selectAll();
+    d.type("1");
+    d.key(Qt::Key_Return);
     d.settle();
     REQUIRE(d.figure().figure.panels[0].problems[0].empty());
     const std::string words = d.figure().figure.panels[0].drawn[0].words;
