@@ -109,8 +109,18 @@ void turn(std::vector<double>& values, const std::vector<DataAxis>& axes, std::s
     }
 }
 
+/// Refuses what has no places in some direction, such as a file with no record yet.
+void needNumbers(const File& file, const File::Variable& variable) {
+    for (const int id : variable.dimensions) {
+        if (const File::Dimension dimension = file.dimension(id); dimension.length == 0)
+            throw Trouble{"“" + variable.name + "” has no numbers: there are no places along “" + dimension.name + "”.",
+                          "write its records first"};
+    }
+}
+
 DataTable gridOfVariable(const File& file, const std::vector<File::Variable>& all, const File::Variable& variable,
                          const std::filesystem::path& path) {
+    needNumbers(file, variable);
     std::vector<int> directions = directionsOf(file, variable);
     if (directions.size() > mostDirections)
         throw Trouble{"“" + variable.name + "” runs in " + std::to_string(directions.size()) +
@@ -137,6 +147,7 @@ DataTable gridOfVariable(const File& file, const std::vector<File::Variable>& al
 
 /// A field on the mesh that it names, by the UGRID conventions (1.0): triangles and quadrilaterals.
 DataTable meshOfVariable(const File& file, const std::vector<File::Variable>& all, const File::Variable& variable) {
+    needNumbers(file, variable);
     const std::string topologyName = file.text(variable, "mesh");
     const File::Variable* topology = named(all, topologyName);
     if (!topology)
@@ -190,6 +201,7 @@ DataTable tableAlong(const File& file, const std::vector<const File::Variable*>&
     const std::string along = file.dimension(id).name;
     double numbers = 0;
     const auto add = [&](const File::Variable& variable) {
+        needNumbers(file, variable);
         numbers += static_cast<double>(file.dimension(id).length);
         if (numbers > mostNumbersOfPage)
             throw Trouble{"It has more than " + roundedNumber(mostNumbersOfPage, 3) + " numbers.", "take a part of it"};

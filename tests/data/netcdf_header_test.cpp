@@ -37,6 +37,13 @@ TEST_CASE("headers of whole files are sound, whatever grows by records") {
     }
 }
 
+TEST_CASE("a file without a record yet has no numbers, and says so") {
+    for (const int format : formats) {
+        const auto path = withRecords(format, 0, false);
+        CHECK(readDataFile(path, {}, "h").problem.sentence == "“h” has no numbers: there are no places along “t”.");
+    }
+}
+
 TEST_CASE("a file that ends before its numbers do is refused, not filled with noughts") {
     for (const int format : formats) {
         for (const bool isAlone : {true, false}) {
