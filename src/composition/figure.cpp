@@ -8,6 +8,7 @@
 #include "figure/sheet_settings.h"
 #include "formula/table_lines.h"
 #include "plots/seen_in.h"
+#include "plots/surface_faces.h"
 
 #include <algorithm>
 #include <atomic>
@@ -218,6 +219,10 @@ ItemPath itemAt(const Figure& figure, Point mm, double reach) {
             }
             if (covers(figure.scene.items[i], mm)) top = owned.path;
         }
+    }
+    if (!nearest && top) { // all surfaces of a panel are one picture
+        const PanelFigure& panel = figure.panels[top->panel];
+        if (const Drawn* front = surfaceInFront(panel.drawn, panel.frame(), mm)) return front->path;
     }
     return nearest ? *nearest : top ? *top : partAt(figure, mm);
 }

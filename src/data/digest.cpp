@@ -6,7 +6,9 @@
 #include <array>
 #include <fstream>
 #include <nettle/sha2.h>
+#include <sys/resource.h>
 #include <thread>
+#include <unistd.h>
 #include <vector>
 
 namespace coulter {
@@ -87,6 +89,8 @@ FileDigest comingDigest(const std::filesystem::path& path) {
     std::promise<std::string> made;
     std::shared_future<std::string> coming = made.get_future().share();
     auto worker = std::make_shared<std::jthread>([path, made = std::move(made)](const std::stop_token& stop) mutable {
+        constexpr int behindOthers = 15; // the first picture, which is drawn meanwhile, goes first
+        ::setpriority(PRIO_PROCESS, static_cast<id_t>(::gettid()), behindOthers);
         made.set_value(digestOfFile(path, stop).value_or(""));
     });
     return {std::move(coming), std::move(worker)};

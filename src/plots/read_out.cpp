@@ -2,6 +2,7 @@
 
 #include "plots/plot_kind.h"
 #include "plots/special_places.h"
+#include "plots/surface_faces.h"
 #include "plots/telling.h"
 
 #include <algorithm>
@@ -136,7 +137,10 @@ ReadOut readOutAt(std::span<const Drawn> drawn, const Frame& frame, Point mm, do
     if (!frame.rect.grown(1).contains(mm)) return {};
     const auto place = nearestCurve(drawn, frame, mm, reach);
     std::optional<Touched> told;
+    const Drawn* front = surfaceInFront(drawn, frame, mm);
     for (const Drawn& each : drawn) {
+        const Field* field = fieldOf(each);
+        if (frame.space && field && field->inSpace && &each != front) continue; // it is hidden there
         if (!each.kind || !each.kind->tell || each.parts.empty() || !each.parts[0].samples) continue;
         const auto found = each.kind->tell(each, frame.onScale(each.scale), mm, reach);
         if (found && (!told || found->away < told->away)) told = found;

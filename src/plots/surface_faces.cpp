@@ -274,4 +274,24 @@ std::optional<SurfacePoint> surfaceAt(const Drawn& drawn, const Frame& frame, Po
     return found;
 }
 
+const Drawn* surfaceInFront(std::span<const Drawn> drawn, const Frame& frame, Point mm) {
+    std::vector<const Drawn*> surfaces;
+    for (const Drawn& each : drawn) {
+        const Field* field = fieldOf(each);
+        if (frame.space && field && field->inSpace && fieldSamplesOf(each)) surfaces.push_back(&each);
+    }
+    if (surfaces.size() == 1) return surfaces[0]; // nothing hides it
+    const Drawn* front = nullptr;
+    double nearest = -HUGE_VAL;
+    for (const Drawn* each : surfaces) {
+        const auto found = surfaceAt(*each, frame, mm);
+        if (!found) continue;
+        if (const double towards = frame.seen(found->place).towards; towards > nearest) {
+            nearest = towards;
+            front = each;
+        }
+    }
+    return front;
+}
+
 } // namespace coulter

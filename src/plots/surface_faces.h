@@ -3,6 +3,7 @@
 #include "plots/drawn.h"
 
 #include <optional>
+#include <span>
 
 namespace coulter {
 
@@ -38,5 +39,9 @@ struct SurfacePoint {
 };
 /// What of it is nearest to the eye at a place of the sheet.
 std::optional<SurfacePoint> surfaceAt(const Drawn& drawn, const Frame& frame, Point mm);
+
+/// The surface that is seen at a place of the sheet: of several the one that hides the others there, null
+/// where there is none; one alone wherever it is.
+const Drawn* surfaceInFront(std::span<const Drawn> drawn, const Frame& frame, Point mm);
 
 } // namespace coulter

@@ -1,6 +1,7 @@
 #include "composition/figure.h"
 #include "figure/scale_settings.h"
 #include "plots/plot_kind.h"
+#include "plots/read_out.h"
 #include "plots/surface_faces.h"
 
 #include <catch2/catch.hpp>
@@ -153,6 +154,25 @@ TEST_CASE("a figure says by how much its heights are exaggerated, in whatever un
     const Figure other = drawFigure(document);
     REQUIRE(other.panels[0].layout.rules[uprightScale].problem);
     CHECK(other.panels[0].layout.space.stated.empty());
+}
+
+TEST_CASE("of several surfaces the one that is seen is taken and read off") {
+    Document document;
+    document.page = {"x in [0, 4]", "y in [0, 4]", "f(x, y) = x/4", "g(x, y) = 2 - y/8"};
+    document.panels[0].plots = {plotOf("f(x, y)", "surface"), plotOf("g(x, y)", "surface")};
+    document.panels[0].z.limits = Limits{0, 2};
+    for (const double elevation : {60.0, -60.0}) { // from above the second one is in front, from below the first
+        document.panels[0].view.elevation = elevation;
+        const Figure figure = drawFigure(document);
+        const PanelFigure& panel = figure.panels[0];
+        const std::size_t front = elevation > 0 ? 1 : 0;
+        const Place place{2, 2, front == 1 ? 1.75 : 0.5};
+        const Point at = panel.frame().onSheet(place);
+        CHECK(itemAt(figure, at, 0.1) == ItemPath{ItemKind::Plot, 0, front, 0});
+        const ReadOut read = readOutAt(panel.drawn, panel.frame(), at, 1);
+        INFO(read.text);
+        CHECK(read.text.find(front == 1 ? "z = 1.75" : "z = 0.5") != std::string::npos);
+    }
 }
 
 TEST_CASE("seen edge on a floor's numbers stand below it") {
