@@ -145,7 +145,8 @@ RecipeFound findRecipe(const std::string& bytes) {
     return {bytes, nullptr, {}};
 }
 
-std::optional<Problem> verifyFigure(const std::string& bytes, std::stop_token stop, const ExportOptions& options) {
+std::optional<Problem> verifyFigure(const std::string& bytes, std::stop_token stop, const ExportOptions& options,
+                                    std::string* difference) {
     const RecipeFound found = findRecipe(bytes);
     if (!found.recipe) return found.problem;
     if (!found.format)
@@ -156,6 +157,7 @@ std::optional<Problem> verifyFigure(const std::string& bytes, std::stop_token st
     const Exported again = exportFigure(*read.document, *found.format, std::move(stop), options);
     if (!again.bytes) return again.problem;
     if (*again.bytes == bytes) return std::nullopt;
+    if (difference) *difference = pictureOfDifference(bytes, *again.bytes);
     return saying(
         "The figure differs from what its recipe gives. " +
             whatDiffers(bytes, *again.bytes, asWritten(drawFigure(*read.document))),

@@ -64,8 +64,9 @@ struct RecipeFound {
 RecipeFound findRecipe(const std::string& bytes);
 
 /// Rebuilds a figure from the recipe inside it; no problem if every byte is the same.
+/// @param difference  gets a picture of what differs, if there is one (see pictureOfDifference); null: not wanted
 std::optional<Problem> verifyFigure(const std::string& bytes, std::stop_token stop = {},
-                                    const ExportOptions& options = {});
+                                    const ExportOptions& options = {}, std::string* difference = nullptr);
 
 /// The first problem that keeps a plot of the document from being drawn.
 std::optional<Problem> plotProblem(const Figure& figure);

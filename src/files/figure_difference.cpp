@@ -1,5 +1,6 @@
 #include "files/figure_difference.h"
 
+#include "drawing/image_bytes.h"
 #include "formula/text.h"
 
 #include <algorithm>
@@ -51,6 +52,16 @@ std::string nameOf(const Figure& figure, const ItemPath& path) {
     return "the sheet";
 }
 
+std::size_t indexOf(const Dots& dots, int x, int y) {
+    return 4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(dots.width) + static_cast<std::size_t>(x));
+}
+
+/// Whether a dot of two pictures of one size differs.
+bool differs(const Dots& a, const Dots& b, int x, int y) {
+    const auto at = static_cast<std::ptrdiff_t>(indexOf(a, x, y));
+    return !std::equal(a.rgba.begin() + at, a.rgba.begin() + at + 4, b.rgba.begin() + at);
+}
+
 std::string inDots(const Dots& a, const Dots& b, const Figure& figure) {
     if (a.width != b.width || a.height != b.height)
         return "It has " + std::to_string(a.width) + " × " + std::to_string(a.height) + " dots, and its recipe gives " +
@@ -59,12 +70,7 @@ std::string inDots(const Dots& a, const Dots& b, const Figure& figure) {
     int left = a.width, right = -1, top = a.height, bottom = -1;
     for (int y = 0; y < a.height; ++y) {
         for (int x = 0; x < a.width; ++x) {
-            const std::size_t at =
-                4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(a.width) + static_cast<std::size_t>(x));
-            if (std::equal(a.rgba.begin() + static_cast<std::ptrdiff_t>(at),
-                           a.rgba.begin() + static_cast<std::ptrdiff_t>(at + 4),
-                           b.rgba.begin() + static_cast<std::ptrdiff_t>(at)))
-                continue;
+            if (!differs(a, b, x, y)) continue;
             ++count;
             left = std::min(left, x);
             right = std::max(right, x);
@@ -107,6 +113,36 @@ std::string whatDiffers(const std::string& file, const std::string& again, const
     const auto [at, other] = std::mismatch(file.begin(), file.end(), again.begin(), again.end());
     return "It differs first at byte " + std::to_string(at - file.begin() + 1) + " of " + std::to_string(file.size()) +
            ".";
+}
+
+std::string pictureOfDifference(const std::string& file, const std::string& again) {
+    const auto a = dotsOf(file), b = dotsOf(again);
+    if (!a || !b || a->width != b->width || a->height != b->height) return "";
+    ImageItem picture;
+    picture.width = a->width;
+    picture.height = a->height;
+    constexpr std::uint32_t strong = 0xffc02030, pale = 0xfff0a8ae;
+    for (int y = 0; y < a->height; ++y) {
+        for (int x = 0; x < a->width; ++x) {
+            const unsigned char* dot = a->rgba.data() + indexOf(*a, x, y);
+            const std::uint32_t grey = 160 + (dot[0] * 3U + dot[1] * 6U + dot[2]) * 95U / 2550U;
+            picture.pixels.push_back(0xff000000U | grey << 16 | grey << 8 | grey);
+        }
+    }
+    const auto paint = [&](int reach, std::uint32_t colour) {
+        for (int y = 0; y < a->height; ++y) {
+            for (int x = 0; x < a->width; ++x) {
+                if (!differs(*a, *b, x, y)) continue;
+                for (int v = std::max(0, y - reach); v <= std::min(a->height - 1, y + reach); ++v) {
+                    for (int u = std::max(0, x - reach); u <= std::min(a->width - 1, x + reach); ++u)
+                        picture.pixels[indexOf(*a, u, v) / 4] = colour;
+                }
+            }
+        }
+    };
+    paint(2, pale);
+    paint(0, strong);
+    return encodePng(picture);
 }
 
 } // namespace coulter

@@ -10,4 +10,8 @@ namespace coulter {
 /// @param figure  as the recipe gives it now
 std::string whatDiffers(const std::string& file, const std::string& again, const Figure& figure);
 
+/// A picture of what differs between two bitmaps in PNG: the first one's dots in light grey, those that differ in red,
+/// in a paler one round them. Empty where they are no such bitmaps of one size.
+std::string pictureOfDifference(const std::string& file, const std::string& again);
+
 } // namespace coulter

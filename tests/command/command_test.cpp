@@ -196,6 +196,7 @@ TEST_CASE("bad input is one line with its place, and status 1; bad usage is stat
         {"recipe " + (folder / "plain.pdf") + " -o -", "no recipe"},
         {"verify " + (folder / "plain.pdf"), "no recipe"},
         {"verify " + demo, "not a figure"},
+        {"verify --difference d.png " + demo + " " + demo, "one figure at a time"},
         {"sample --line 'x in [0, 1], count 1e12' --of 'x' -o -", "10 million"},
         {"sample --line 'x in [1, 0]' --of 'x' -o -", "reversed"},
         {"sample --line 'x in [0, 1]' --of 'y' -o -", "y is not defined"},
