@@ -16,6 +16,9 @@ PictureSheet* makeKindSheet(DocumentSession& session, const LookSettings& look, 
             choices.push_back({QString::fromStdString(way.name), std::move(little), way.isNow,
                                [path, chosen = way.plot](Document& changed) {
                                    if (Plot* at = plotAt(changed, path)) *at = chosen;
+                               },
+                               [path, chosen = way.plot](Document& changed) {
+                                   if (Panel* panel = panelAt(changed, path)) panel->plots.push_back(chosen);
                                }});
         }
     }

@@ -5,9 +5,12 @@
 #include "drawing/colour_vision.h"
 #include "figure/scale_settings.h"
 
+#include <QApplication>
+#include <QCheckBox>
 #include <QListWidget>
 #include <QPainter>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <map>
 
 namespace coulter {
@@ -84,7 +87,8 @@ Document PictureSheet::littleDocument(const Document& document, std::size_t inde
 
 PictureSheet::PictureSheet(DocumentSession& session, const LookSettings& look, const QString& title,
                            const QString& what, std::vector<PictureChoice> choices, Eyes eyes, QWidget* parent)
-    : QDialog(parent), session_(session), what_(what), choices_(std::move(choices)), list_(new QListWidget) {
+    : QDialog(parent), session_(session), what_(what), choices_(std::move(choices)), list_(new QListWidget),
+      adds_(new QCheckBox(tr("beside what is drawn (Shift)"))) {
     setWindowTitle(title);
     list_->setObjectName("pictures");
     list_->setAccessibleName(title);
@@ -98,6 +102,10 @@ PictureSheet::PictureSheet(DocumentSession& session, const LookSettings& look, c
     list_->setGridSize({wide + look.look().px(16), high + look.look().px(34)});
     auto* column = new QVBoxLayout(this);
     column->addWidget(list_);
+    column->addWidget(adds_);
+    adds_->setObjectName("pictureAdds");
+    adds_->setToolTip(tr("The one that is chosen is drawn, too, and what is there stays as it is"));
+    adds_->setVisible(std::ranges::any_of(choices_, [](const PictureChoice& choice) { return bool(choice.add); }));
     resize(look.look().px(900), look.look().px(620));
     std::vector<Document> documents;
     QPixmap empty(wide, high);
@@ -137,7 +145,9 @@ PictureSheet::PictureSheet(DocumentSession& session, const LookSettings& look, c
 void PictureSheet::choose(int row) {
     if (row < 0 || row >= static_cast<int>(choices_.size())) return;
     Document document = session_.document();
-    choices_[static_cast<std::size_t>(row)].choose(document);
+    const PictureChoice& chosen = choices_[static_cast<std::size_t>(row)];
+    const bool adds = adds_->isChecked() || (QApplication::keyboardModifiers() & Qt::ShiftModifier);
+    adds&& chosen.add ? chosen.add(document) : chosen.choose(document);
     session_.edit(std::move(document), what_);
     close();
 }

@@ -6,6 +6,7 @@
 #include <functional>
 #include <thread>
 
+class QCheckBox;
 class QListWidget;
 
 namespace coulter {
@@ -15,7 +16,8 @@ struct PictureChoice {
     QString name;
     Document little; ///< what the picture shows
     bool isNow = false;
-    std::function<void(Document&)> choose; ///< makes it so in the document that is open
+    std::function<void(Document&)> choose;   ///< makes it so in the document that is open
+    std::function<void(Document&)> add = {}; ///< adds it to what is there; empty: it cannot be added
 };
 
 /// Small true pictures to choose from, each drawn by the same pipeline as every figure as soon as it is its turn.
@@ -45,6 +47,7 @@ private:
     QString what_;
     std::vector<PictureChoice> choices_;
     QListWidget* list_;
+    QCheckBox* adds_; ///< whether what is chosen is added
     std::size_t pictures_ = 0;
     std::jthread drawer_; ///< last, so that it has ended before anything else goes
 };

@@ -10,6 +10,7 @@
 #include "plots/read_out.h"
 #include "plots/table.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QListWidget>
@@ -113,7 +114,31 @@ TEST_CASE("all ways to draw a function are seen as small pictures of it, and one
     CHECK(std::get<std::string>(documentOf(d).panels[0].plots[0].settings.at("shown")) == "mesh");
     d.window().page().setFocus();
     d.key(Qt::Key_Z, Qt::ControlModifier);
+    d.settle();
     CHECK(kindOf(d) == "heatmap");
+    // Contours over it: chosen beside what is drawn.
+    d.window().activateWindow(); // as the desktop does when a dialog has gone
+    d.settle();
+    d.sheet()->select(WindowDriver::plot(0));
+    d.sheet()->setFocus();
+    d.key(Qt::Key_D);
+    auto* again = d.find<PictureSheet>("kindSheet");
+    REQUIRE(again);
+    auto* adds = again->findChild<QCheckBox*>("pictureAdds");
+    REQUIRE(adds->isVisible());
+    adds->click();
+    auto* pictures = again->findChild<QListWidget*>("pictures");
+    for (int i = 0; i < pictures->count(); ++i) {
+        if (pictures->item(i)->text() != "contours") continue;
+        pictures->scrollToItem(pictures->item(i));
+        d.click(pictures->viewport(), pictures->visualItemRect(pictures->item(i)).center());
+        break;
+    }
+    d.settle();
+    REQUIRE(documentOf(d).panels[0].plots.size() == 2);
+    CHECK(kindOf(d, 0) == "heatmap");
+    CHECK(kindOf(d, 1) == "contours");
+    CHECK(d.figure().figure.panels[0].problems[1].empty());
 }
 
 TEST_CASE("an implicit curve is what a field of two sides is where they are equal") {
