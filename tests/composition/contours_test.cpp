@@ -155,6 +155,40 @@ TEST_CASE("areas of filled contours are right, and add up") {
     CHECK(table.number(0, 1) == 0.1);
 }
 
+TEST_CASE("the volumes of the bands add up to the volume under the surface") {
+    // The volume under f ≥ 0 is the integral over t of the content where f > t (the layer cake). With levels in the
+    // middles of 900 equal bands it is summed to a share of the squared width of a band.
+    const std::pair<const char*, double> fields[] = {
+        {"2 - x^2 - y^2", 16.0 / 3}, // over [-1, 1]²
+        {"(x + 1) (y + 1)", 4},
+        {"1 + sin(3x) cos(2y)", 4},
+    };
+    for (const auto& [formula, volume] : fields) {
+        Document document;
+        document.page = {std::string("f(x, y) = ") + formula, "x in [-1, 1]", "y in [-1, 1]"};
+        document.panels[0].plots = {plotOf("f(x, y)", "filled contours")};
+        constexpr int bands = 900;
+        constexpr double top = 4, width = top / bands;
+        std::string levels;
+        for (int i = 0; i < bands; ++i) {
+            char level[32];
+            std::snprintf(level, sizeof level, "%s%.10f", i == 0 ? "{" : ", ", (i + 0.5) * width);
+            levels += level;
+        }
+        document.panels[0].plots[0].settings["levels"] = levels + "}";
+        const Figure figure = drawFigure(document);
+        INFO(formula);
+        REQUIRE(figure.panels[0].problems[0].empty());
+        const Drawn& drawn = figure.panels[0].drawn.at(0);
+        const auto rows = drawn.kind->report(drawn, figure.panels[0].frame());
+        REQUIRE(rows.size() == bands + 1);
+        double sum = 0;
+        for (std::size_t band = 0; band < rows.size(); ++band) // its content counts once for each level below it
+            sum += static_cast<double>(band) * rows[band].back().second * width;
+        CHECK(sum == Approx(volume).epsilon(1e-4));
+    }
+}
+
 TEST_CASE("contours write their lines in order, and are touched along them") {
     const Document document = documentOf("x^2 + y^2", "contours", {{"levels", std::string("{1, 4}")}});
     const Figure figure = drawFigure(document);
