@@ -126,9 +126,7 @@ SampleTable levelAreasTable(const Drawn& drawn, const Frame& frame) {
 }
 
 std::vector<ReportRow> levelAreasReport(const Drawn& drawn, const Frame& frame) {
-    Frame fine = frame; // chords cut off a little of every bend, so a content takes shorter ones than a picture
-    fine.tolerance /= 1000;
-    const auto found = levelLinesOf(drawn, fine);
+    const auto found = contentLinesOf(drawn, frame);
     const std::vector<double> levels = levelsOf(drawn, frame.colour);
     std::vector<ReportRow> rows;
     for (std::size_t area = 0; area <= levels.size(); ++area) {

@@ -121,7 +121,9 @@ std::vector<double> levelsOf(const Drawn& drawn, const AxisMap& colours) {
 
 namespace {
 
-std::shared_ptr<const LevelLines> followed(const Drawn& drawn, const Frame& frame, std::vector<double> levels) {
+/// @param perLevel  evaluations for each level beyond what sampling took
+std::shared_ptr<const LevelLines> followed(const Drawn& drawn, const Frame& frame, std::vector<double> levels,
+                                           std::size_t perLevel = 0) {
     struct Known {
         std::weak_ptr<const Samples> samples;
         std::vector<double> levels;
@@ -147,7 +149,8 @@ std::shared_ptr<const LevelLines> followed(const Drawn& drawn, const Frame& fram
     IsolineEffort effort;
     effort.millimetres = frame.tolerance;
     // No more than sampling itself took, but enough for a coarse grid.
-    effort.mostEvaluations = std::min<std::size_t>(2'000'000, 4 * field.evaluations + 50'000);
+    effort.mostEvaluations =
+        std::min<std::size_t>(2'000'000, 4 * field.evaluations + 50'000) + perLevel * levels.size();
     auto lines = std::make_shared<const LevelLines>(
         followLevels(field, levels, field.tooDear ? nullptr : fieldOf(drawn)->program.get(), frame.map, effort, true));
     const std::scoped_lock lock(guard);
@@ -160,6 +163,12 @@ std::shared_ptr<const LevelLines> followed(const Drawn& drawn, const Frame& fram
 
 std::shared_ptr<const LevelLines> levelLinesOf(const Drawn& drawn, const Frame& frame) {
     return followed(drawn, frame, levelsOf(drawn, frame.colour));
+}
+std::shared_ptr<const LevelLines> contentLinesOf(const Drawn& drawn, const Frame& frame) {
+    constexpr std::size_t forContents = 20'000;
+    Frame fine = frame;
+    fine.tolerance /= 1000;
+    return followed(drawn, fine, levelsOf(drawn, frame.colour), forContents);
 }
 std::shared_ptr<const LevelLines> zeroLinesOf(const Drawn& drawn, const Frame& frame) {
     return followed(drawn, frame, {0});

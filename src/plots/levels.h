@@ -21,6 +21,10 @@ std::vector<double> levelsOf(const Drawn& drawn, const AxisMap& colours);
 /// Its lines, to the tolerance of the frame. The last few are kept, because they are asked for again and again.
 std::shared_ptr<const LevelLines> levelLinesOf(const Drawn& drawn, const Frame& frame);
 
+/// The same for contents, which a picture's chords would cut a little short: to a thousandth of its tolerance, with as
+/// many evaluations as so many levels need.
+std::shared_ptr<const LevelLines> contentLinesOf(const Drawn& drawn, const Frame& frame);
+
 /// Where it is zero, and the areas where it is positive.
 std::shared_ptr<const LevelLines> zeroLinesOf(const Drawn& drawn, const Frame& frame);
 
