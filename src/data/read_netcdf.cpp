@@ -3,6 +3,7 @@
 #include "data/netcdf_file.h"
 #include "data/netcdf_header.h"
 #include "data/netcdf_numbers.h"
+#include "data/netcdf_probe.h"
 #include "data/read_file.h"
 #include "formula/columns.h"
 #include "formula/measured_grid.h"
@@ -267,6 +268,7 @@ TableRead readNetcdf(const std::filesystem::path& path, const std::string& varia
     // A file that is damaged makes netCDF 4.9 and HDF5 1.10 forget what they had of it by then.
     [[maybe_unused]] const LeaksOfLibraries allowed;
     const auto lock = lockNetcdf();
+    if (!survivesOpening(path)) return refusedFile("The file is damaged: the library for netCDF-4 cannot open it.");
     return readVariable("netCDF", [&](std::vector<std::string>& variables) {
         const File file(path);
         return readOf(file, path, variable, variables);

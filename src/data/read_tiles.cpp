@@ -1,6 +1,7 @@
 #include "data/digest.h"
 #include "data/file_state.h"
 #include "data/netcdf_file.h"
+#include "data/netcdf_probe.h"
 #include "data/tile_file.h"
 #include "formula/columns.h"
 #include "formula/text.h"
@@ -130,6 +131,8 @@ DataTable readAll(const fs::path& folder) {
     std::string whole;
     for (std::size_t i = 0; i < files.size(); ++i) {
         const auto state = stateOf(files[i]);
+        if (!survivesOpening(files[i]))
+            throw FileTrouble{"“" + files[i].filename().string() + "” is damaged.", "make it again"};
         const NetcdfFile file(files[i]);
         const std::vector<NetcdfFile::Variable> all = file.variables();
         const auto& values = variableOf(all, "values", files[i]);

@@ -1,4 +1,5 @@
 #include "data/netcdf_file.h"
+#include "data/netcdf_probe.h"
 #include "data/tile_file.h"
 
 #include <algorithm>
@@ -70,6 +71,7 @@ bool isTileThere(const fs::path& file, const TiledField& field, std::size_t part
     std::error_code error;
     if (!fs::is_regular_file(file, error)) return false;
     const auto lock = lockNetcdf();
+    if (!survivesOpening(file)) return false;
     try {
         const NetcdfFile there(file);
         const auto parts = there.numbers("part");

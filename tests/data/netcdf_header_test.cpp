@@ -91,3 +91,23 @@ TEST_CASE("a length whose bytes overflow is refused before the library divides b
     made::write(file.path, bytes);
     CHECK_FALSE(hasSoundHeader(file.path));
 }
+
+TEST_CASE("a netCDF-4 file whose heap is damaged is refused, and the program lives on") {
+    made::Netcdf file("heap.nc", NC_NETCDF4);
+    const int y = file.dimension("y", 4), x = file.dimension("x", 3);
+    const int along = file.variable("x", NC_DOUBLE, {x}), f = file.variable("f", NC_DOUBLE, {y, x});
+    file.begin();
+    file.values(along, {0, 1, 2});
+    file.values(f, std::vector<double>(12, 1));
+    file.close();
+    CHECK(readDataFile(file.path).table);
+    std::string bytes = made::bytesOf(file.path);
+    const std::size_t heap = bytes.find("GCOL");
+    REQUIRE(heap != std::string::npos);
+    // The first object's size, behind the heap's head of 16 bytes and 8 of its own.
+    for (std::size_t i = 0; i < 5; ++i) bytes[heap + 16 + 8 + i] = '\x7f';
+    made::write(file.path, bytes);
+    const TableRead read = readDataFile(file.path);
+    CHECK_FALSE(read.table);
+    CHECK(read.problem.sentence.find("damaged") != std::string::npos);
+}
