@@ -3,6 +3,7 @@
 #include "formula/parser.h"
 #include "formula/text.h"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 
@@ -205,6 +206,7 @@ private:
 
     Exact named(const std::string& name, const Values& values, int depth) {
         if (const auto at = values.find(name); at != values.end()) return at->second;
+        if (std::ranges::find(bound_, name) != bound_.end()) return std::nullopt; // a variable under an integral
         if (name == "π") return ExactValue::pi();
         const Line* line = page_.find(name, LineKind::Quantity);
         return line && line->body ? value(*line->body, {}, depth + 1) : std::nullopt;
@@ -232,7 +234,11 @@ private:
         if (e.principal) return std::nullopt;
         const Exact low = value(*e.operands[0], values, depth), high = value(*e.operands[1], values, depth);
         if (!low || !high) return std::nullopt;
-        const auto integrand = polynomial(*e.operands[2], e.text, values, depth);
+        Values outside = values; // what the variable is worth there does not count within
+        outside.erase(e.text);
+        bound_.push_back(e.text);
+        const auto integrand = polynomial(*e.operands[2], e.text, outside, depth);
+        bound_.pop_back();
         if (!integrand) return std::nullopt;
         ExactValue sum;
         for (std::size_t k = 0; k < integrand->size(); ++k) {
@@ -358,6 +364,7 @@ private:
 
     const Page& page_;
     int steps_ = 0;
+    std::vector<std::string> bound_; ///< variables of the integrals that are being read
 };
 
 } // namespace

@@ -93,6 +93,18 @@ TEST_CASE("names and functions of the page are followed, not past their depth") 
     CHECK(exact("x/3", page).empty());
 }
 
+TEST_CASE("a variable under an integral is not what its name is worth outside") {
+    const Page page = pageOf({"x = 5", "f(t) = int_0^1 (sum_{k=1}^2 t k) dt", "g(t) = int_0^t t dt + t"});
+    for (const char* text : {"int_0^1 (sum_{k=1}^2 x k) dx/7", "f(3)/7", "int_0^1 |x| dx/7"}) {
+        INFO(text);
+        const std::string form = exact(text, page);
+        if (!form.empty()) CHECK(evaluate(page, form).value() == Approx(evaluate(page, text).value()));
+    }
+    CHECK(exact("int_0^1 x dx/7", page) == "1/14");
+    CHECK(exact("x int_0^1 x dx/7", page) == "5/14");
+    CHECK(exact("g(2)/7", page) == "4/7");
+}
+
 TEST_CASE("exact forms are the answers within their bounds, and can be read again") {
     std::mt19937 random(5);
     const auto pick = [&](const std::vector<std::string>& of) { return of[random() % of.size()]; };
