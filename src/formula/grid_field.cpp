@@ -1,6 +1,6 @@
 // Measured numbers on a grid as a function. See measured_field.h.
 #include "formula/bounds_arithmetic.h"
-#include "formula/measured_field.h"
+#include "formula/measured_values.h"
 
 #include <algorithm>
 #include <bit>
@@ -46,14 +46,16 @@ public:
     const std::vector<double>& places() const { return places_; }
     const std::vector<double>& borders() const { return borders_; }
     std::size_t pieces() const { return std::max<std::size_t>(1, borders_.size() - 1); }
-    bool holds(double at) const { return at >= borders_.front() && at <= borders_.back(); }
+    bool holds(double at) const { return at >= low_ && at <= high_; }
 
     /// The piece that a coordinate within the borders lies in; a border belongs to the piece after it, the last border
     /// to the last piece.
     std::size_t pieceOf(double at) const {
+        const double guess = (at - low_) * perPiece_;
+        std::ptrdiff_t i = guess > 0 ? static_cast<std::ptrdiff_t>(std::min(guess, last_)) : 0;
+        const double* border = borders_.data() + i;
+        if (borders_.size() > 1 && at >= border[0] && at < border[1]) return static_cast<std::size_t>(i);
         const auto last = static_cast<std::ptrdiff_t>(pieces()) - 1;
-        const double guess = (at - borders_.front()) * perPiece_;
-        std::ptrdiff_t i = guess > 0 ? static_cast<std::ptrdiff_t>(std::min(guess, static_cast<double>(last))) : 0;
         const auto isIn = [&](std::ptrdiff_t k) {
             return k >= 0 && k <= last && (k == 0 || at >= borders_[static_cast<std::size_t>(k)]) &&
                    (k == last || at < borders_[static_cast<std::size_t>(k) + 1]);
@@ -64,6 +66,15 @@ public:
         i = std::clamp<std::ptrdiff_t>(std::ranges::upper_bound(borders_, at) - borders_.begin() - 1, 0, last);
         return static_cast<std::size_t>(i);
     }
+    /// The same, first looked for in a piece and in the one behind it.
+    std::size_t pieceNear(double at, std::size_t piece) const {
+        const double* border = borders_.data() + piece;
+        if (piece + 1 < borders_.size() && at >= border[0]) {
+            if (at < border[1]) return piece;
+            if (piece + 2 < borders_.size() && at < border[2]) return piece + 1;
+        }
+        return pieceOf(at);
+    }
     /// The piece that the upper end of an interval lies in, which does not count where it is a border.
     std::size_t lastPieceOf(double low, double high) const {
         const std::size_t i = pieceOf(high);
@@ -72,11 +83,16 @@ public:
 
 private:
     void setEven() {
-        const double width = borders_.back() - borders_.front();
+        low_ = borders_.front();
+        high_ = borders_.back();
+        last_ = static_cast<double>(pieces() - 1);
+        const double width = high_ - low_;
         perPiece_ = width > 0 ? static_cast<double>(pieces()) / width : 0;
     }
 
     std::vector<double> places_, borders_;
+    double low_ = 0, high_ = 0; ///< the outer borders
+    double last_ = 0;           ///< number of the last piece
     double perPiece_ = 1;
 };
 
@@ -111,10 +127,13 @@ private:
 };
 
 class GridField : public MeasuredField {
+    static constexpr std::size_t most = 3; ///< variables
+
 public:
     /// @param slopeOf  −1: values; else the slope along this variable
     GridField(std::shared_ptr<const std::vector<Axis>> axes, Numbers values, bool isLinear, int slopeOf = -1)
-        : axes_(std::move(axes)), values_(std::move(values)), isLinear_(isLinear), slopeOf_(slopeOf) {
+        : axes_(std::move(axes)), first_(axes_->data()), count_(axes_->size()), values_(std::move(values)),
+          isLinear_(isLinear), slopeOf_(slopeOf) {
         std::size_t step = 1;
         for (const Axis& axis : *axes_) {
             steps_.push_back(step);
@@ -122,7 +141,7 @@ public:
         }
     }
 
-    std::size_t variables() const override { return axes_->size(); }
+    std::size_t variables() const override { return count_; }
     bool hasCells() const override { return !isLinear_ || slopeOf_ >= 0; }
     void eachPart(const std::function<void(std::span<const double>)>& take) const override {
         const std::array<double, 2> kind{isLinear_ ? 1.0 : 0.0, static_cast<double>(slopeOf_)};
@@ -160,6 +179,28 @@ public:
             piece[k] = axis(k).pieceOf(place[k]);
         }
         return valueIn(piece, place);
+    }
+
+    /// See measuredValues.
+    void values(const std::array<const double*, most>& places, std::size_t count, double* values) const {
+        std::array<std::size_t, most> piece{};
+        std::array<double, most> place{};
+        place.fill(std::nan("")); // equal to none
+        for (std::size_t i = 0; i < count; ++i) {
+            bool isInside = true;
+            for (std::size_t k = 0; k < count_; ++k) {
+                const double at = places[k][i];
+                if (at == place[k]) continue;
+                if (!axis(k).holds(at)) {
+                    isInside = false;
+                    place[k] = std::nan("");
+                    continue;
+                }
+                place[k] = at;
+                piece[k] = axis(k).pieceNear(at, piece[k]);
+            }
+            values[i] = isInside ? valueIn(piece, place.data()) : std::nan("");
+        }
     }
 
     Over over(std::span<const Bounds> box) const override {
@@ -228,9 +269,8 @@ public:
     }
 
 private:
-    static constexpr std::size_t most = 3;
     static constexpr double mostPiecesFar = 1e5;
-    const Axis& axis(std::size_t k) const { return (*axes_)[k]; }
+    const Axis& axis(std::size_t k) const { return first_[k]; }
 
     /// The value, or the slope, of one piece continued to a place in it.
     double valueIn(const std::array<std::size_t, most>& piece, const double* place) const {
@@ -304,6 +344,8 @@ private:
     }
 
     std::shared_ptr<const std::vector<Axis>> axes_;
+    const Axis* first_; ///< of them: asked for with every value
+    std::size_t count_;
     Numbers values_;
     std::vector<std::size_t> steps_;
     bool isLinear_;
@@ -311,6 +353,15 @@ private:
 };
 
 } // namespace
+
+void measuredValues(const MeasuredField& field, const std::array<const double*, 3>& places, std::size_t count,
+                    double* values) {
+    if (const auto* grid = dynamic_cast<const GridField*>(&field)) return grid->values(places, count, values);
+    for (std::size_t i = 0; i < count; ++i) {
+        const std::array<double, 3> place{places[0][i], places[1][i], places[2][i]};
+        values[i] = field.at(place.data());
+    }
+}
 
 std::shared_ptr<const MeasuredField> fieldOfGrid(MeasuredGrid grid) {
     std::vector<Axis> axes;

@@ -1,4 +1,5 @@
 #include "formula/program.h"
+#include "formula/measured_values.h"
 
 #include "formula/graded_integral.h"
 #include "formula/piece_borders.h"
@@ -128,13 +129,9 @@ void Evaluator::runSpecial(const Program::Instruction& instruction, std::size_t 
 
 void Evaluator::runField(const Program::Instruction& instruction, std::size_t padded) {
     const MeasuredField& field = *program_.fields[static_cast<std::size_t>(instruction.field)];
-    const std::array<const double*, 4> operands{block(instruction.operands[0]), block(instruction.operands[1]),
-                                                block(instruction.operands[2])};
-    double* result = block(instruction.result);
-    for (std::size_t p = 0; p < padded; ++p) {
-        const std::array<double, 3> place{operands[0][p], operands[1][p], operands[2][p]};
-        result[p] = field.at(place.data());
-    }
+    measuredValues(field,
+                   {block(instruction.operands[0]), block(instruction.operands[1]), block(instruction.operands[2])},
+                   padded, block(instruction.result));
 }
 
 /// Where the integrand changes its piece between the limits of one point's integral, from the lower limit on.
