@@ -38,12 +38,11 @@ void look(const std::filesystem::path& path) {
     }
 }
 
-} // namespace
+enum class Outcome : std::uint8_t { Lives, Dies, NeverEnds };
 
-bool survivesOpening(const std::filesystem::path& path) {
-    if (!isHdf5(path)) return true;
+Outcome openInChild(const std::filesystem::path& path) {
     const pid_t child = ::fork();
-    if (child < 0) return true; // without a child it is tried as it is
+    if (child < 0) return Outcome::Lives; // without a child it is tried as it is
     if (child == 0) {
         constexpr unsigned longest = 30; // seconds
         const rlimit none{0, 0};
@@ -59,7 +58,17 @@ bool survivesOpening(const std::filesystem::path& path) {
     int status = 0;
     while (::waitpid(child, &status, 0) < 0 && errno == EINTR) {
     }
-    return WIFEXITED(status) && WEXITSTATUS(status) == 0;
+    if (WIFSIGNALED(status) && WTERMSIG(status) == SIGALRM) return Outcome::NeverEnds;
+    return WIFEXITED(status) && WEXITSTATUS(status) == 0 ? Outcome::Lives : Outcome::Dies;
+}
+
+} // namespace
+
+bool survivesOpening(const std::filesystem::path& path) {
+    if (!isHdf5(path)) return true;
+    // A child that is born while another thread holds some lock may wait for it for ever: it gets a second chance.
+    const Outcome first = openInChild(path);
+    return (first == Outcome::NeverEnds ? openInChild(path) : first) == Outcome::Lives;
 }
 
 } // namespace coulter

@@ -1,6 +1,7 @@
 #include "data/read_file.h"
 
 #include "data/digest.h"
+#include "data/file_state.h"
 #include "data/picture_numbers.h"
 #include "data/read_netcdf.h"
 #include "data/read_vtu.h"
@@ -70,12 +71,15 @@ TableRead readInMemory(std::ifstream& file, const std::filesystem::path& path, F
     return read;
 }
 
-/// What is read where it is looked at is shown while its bytes are still read for their digest.
+/// What is read where it is looked at is shown while its bytes are still read for their digest. That begins when the
+/// file has been looked into: the child that looks first is not to be born beside a thread at work.
 template <class Read>
 TableRead readWithDigest(const std::filesystem::path& path, const std::stop_token& stop, const Read& readOf) {
-    const FileDigest digest = comingDigest(path);
+    const auto state = stateOf(path);
     TableRead read = readOf(path);
     if (!read.table) return read;
+    const FileDigest digest = comingDigest(path);
+    if (stateOf(path) != state) return refusedFile("It has changed while it was read.", "read it again");
     if (!read.table->far && !digest.wait(stop)) return refusedFile("Reading was stopped.", "read it again");
     read.table->digest = digest;
     read.table->source = path.filename().string();
