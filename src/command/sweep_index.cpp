@@ -20,13 +20,6 @@ namespace fs = std::filesystem;
 
 constexpr std::size_t fixedBefore = 3, fixedAfter = 3; // columns before and after those of what was set
 
-Problem saying(std::string sentence, std::string suggestion = "") {
-    Problem problem;
-    problem.sentence = std::move(sentence);
-    problem.suggestion = std::move(suggestion);
-    return problem;
-}
-
 /// A cell of a table of separated values (RFC 4180).
 std::string cellOf(const std::string& text) {
     if (text.find_first_of("\",\r\n#") == std::string::npos) return text;

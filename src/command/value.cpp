@@ -1,6 +1,5 @@
 #include "command/commands.h"
 #include "formula/answer_text.h"
-#include "formula/exact_form.h"
 #include "formula/unit_inference.h"
 
 #include <CLI/CLI.hpp>
@@ -24,8 +23,7 @@ bool answer(const Page& page, const std::string& expression, bool withError) {
         fmt::print("problem: {}\n", describe(result.problems.front()));
         return false;
     }
-    const std::string exact = withError ? exactText(page, expression) : "";
-    fmt::print("{}{}\n", answerText(result, withError), exact.empty() ? "" : ", exactly " + exact);
+    fmt::print("{}\n", answerText(result, withError));
     for (const Problem& problem : unitsOfText(page, expression).problems) say(expression, problem);
     return true;
 }

@@ -18,13 +18,6 @@ struct Arguments {
     std::string difference;
 };
 
-Problem saying(std::string sentence, std::string suggestion) {
-    Problem problem;
-    problem.sentence = std::move(sentence);
-    problem.suggestion = std::move(suggestion);
-    return problem;
-}
-
 /// Writes the picture of a difference; the status.
 int show(const std::string& figure, const std::string& picture, const std::string& path) {
     if (picture.empty())

@@ -14,6 +14,7 @@ inline constexpr double edge = 3;                   ///< free paper round everyt
 inline constexpr double scaleOffset = 2;            ///< between the panel and its scale lines
 inline constexpr double tick = 1.2;                 ///< length
 inline constexpr double toNumber = 0.8;             ///< between a tick and its number
+inline constexpr double labelOver = 3;              ///< an upright scale's label reaches over its line in space
 inline constexpr double barGap = 5, barWidth = 3.5; ///< of the colour bar
 inline constexpr double legendInset = 2, legendGap = 4, legendSample = 7, sampleGap = 2;
 } // namespace distance
@@ -59,8 +60,9 @@ struct ColourBar {
 struct SpaceScales {
     std::array<Ticks, 3> ticks;
     std::array<Box, 3> labels;
-    std::string stated; ///< how many times larger heights are drawn than lengths, if that is to be said
-    Box exaggeration;   ///< the same, typeset
+    double leftmost = 0; ///< where the label of the upright scale may begin
+    std::string stated;  ///< how many times larger heights are drawn than lengths, if that is to be said
+    Box exaggeration;    ///< the same, typeset
 };
 
 /// Scales of a radius over an angle; the radius' ticks are `yTicks`.

@@ -57,9 +57,9 @@ std::optional<std::array<double, 2>> exaggerationOf(const SpaceBox& box, const S
 std::string wordsOf(const std::array<double, 2>& exaggeration, const PanelLabels& labels) {
     const auto times = [](double factor) { return "× " + roundedNumber(factor, 3); };
     if (std::abs(exaggeration[0] - exaggeration[1]) < 0.005 * exaggeration[0])
-        return "heights " + times(exaggeration[0]);
-    return "heights " + times(exaggeration[0]) + " against " + labels.across + ", " + times(exaggeration[1]) +
-           " against " + labels.up;
+        return "vertical exaggeration " + times(exaggeration[0]);
+    return "vertical exaggeration " + times(exaggeration[0]) + " against " + labels.across + ", " +
+           times(exaggeration[1]) + " against " + labels.up;
 }
 
 /// The box round what is shown. A logarithmic scale is as long as the longest linear one.
@@ -116,9 +116,16 @@ PanelLayout layoutSpace(PanelLayout layout, const Given& given, double top, doub
     layoutColours(layout, given, 0.7 * height);
     const double margin = 4 * layout.sizes.number,
                  besides = barRoom(layout, BarSide::Left) + barRoom(layout, BarSide::Right);
+    const double size = layout.sizes.text;
+    layout.space.labels = {given.box(given.labels.across, size), given.box(given.labels.up, size),
+                           given.box(given.labels.upright, size)};
+    // Room for the label of the upright scale, which stands at the left, but no more than a third of the panel.
+    layout.space.leftmost = given.room.x + edge;
+    const double wanted = layout.format >= 6 ? layout.space.labels[2].width - labelOver : 0,
+                 left = std::max(margin, std::min(wanted, given.room.width / 3));
     const auto frameOf = [&](double legendRoom) {
-        return Rect{given.room.x + (edge + margin) + barRoom(layout, BarSide::Left), given.room.y + top,
-                    std::max(5.0, given.room.width - 2 * (edge + margin) - legendRoom - besides),
+        return Rect{given.room.x + edge + left + barRoom(layout, BarSide::Left), given.room.y + top,
+                    std::max(5.0, given.room.width - 2 * edge - left - margin - legendRoom - besides),
                     std::max(5.0, height)};
     };
     const auto limitsIn = [&](const Rect& frame) {
@@ -135,12 +142,9 @@ PanelLayout layoutSpace(PanelLayout layout, const Given& given, double top, doub
     placeColourBar(layout,
                    layout.colours.side == BarSide::Left || layout.colours.side == BarSide::Right ? margin : 2 * margin);
     layout.frame.map = limitsIn(frame).map(frame.width, frame.height);
-    const double size = layout.sizes.text;
-    layout.space.labels = {given.box(given.labels.across, size), given.box(given.labels.up, size),
-                           given.box(given.labels.upright, size)};
     layout.xLabel = layout.yLabel = {};
-    if (const auto times = exaggerationOf(box, given.rules); truth(given.panel.z.settings, exaggerationSetting)) {
-        if (times) layout.space.stated = wordsOf(*times, given.labels);
+    if (truth(given.panel.z.settings, exaggerationSetting)) {
+        if (const auto times = exaggerationOf(box, given.rules)) layout.space.stated = wordsOf(*times, given.labels);
         layout.space.exaggeration = given.box(layout.space.stated, layout.sizes.number);
     }
     static constexpr std::size_t scaleOf[] = {acrossScale, upScale, uprightScale};

@@ -81,7 +81,8 @@ private:
         double nx = (to.y - from.y) / length, ny = -(to.x - from.x) / length;
         const Point middle{(from.x + to.x) / 2, (from.y + to.y) / 2};
         const double outwards = nx * (middle.x - centre_.x) + ny * (middle.y - centre_.y);
-        const bool isEdgeOn = std::abs(outwards) < 1e-6; // the floor is a line: below it is free paper
+        // A floor that is a line has free paper below it; up to format 5 chance decided.
+        const bool isEdgeOn = layout_.format >= 6 && std::abs(outwards) < 1e-6;
         const bool inwards = k == 2 ? nx > 0 : isEdgeOn ? ny < 0 : outwards < 0;
         if (inwards) {
             nx = -nx;
@@ -119,7 +120,11 @@ private:
         if (label.height() == 0) return;
         if (k == 2) {
             const Point& upper = to.y < from.y ? to : from;
-            const double x = upper.x - label.width / 2, baseline = upper.y - 1.5 - label.descent;
+            // Up to format 5 it stood over the scale's middle, and so on the surface if it was wide.
+            const double x = layout_.format >= 6
+                                 ? std::max(layout_.space.leftmost, upper.x + distance::labelOver - label.width)
+                                 : upper.x - label.width / 2,
+                         baseline = upper.y - 1.5 - label.descent;
             addBox(scene_, label, x, baseline, inkColour);
             return hit(ItemKind::ScaleLabel, {x, baseline - label.ascent, label.width, label.height()});
         }

@@ -3,6 +3,7 @@
 #include "data/netcdf_file.h"
 
 #include <array>
+#include <cerrno>
 #include <csignal>
 #include <fstream>
 #include <sys/resource.h>

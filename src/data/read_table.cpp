@@ -19,13 +19,6 @@ namespace {
 /// How much of a text is looked at for its shape, and read at a time.
 constexpr std::size_t pieceSize = std::size_t{1} << 18;
 
-Problem saying(std::string sentence, std::string suggestion = "") {
-    Problem problem;
-    problem.sentence = std::move(sentence);
-    problem.suggestion = std::move(suggestion);
-    return problem;
-}
-
 /// A cell as it is shown in a sentence.
 std::string shown(std::string_view cell) {
     constexpr std::size_t most = 30;

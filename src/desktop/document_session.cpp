@@ -86,10 +86,8 @@ void DocumentSession::start(Document document, const QString& path, const QStrin
 
 std::optional<Problem> DocumentSession::save(const QString& path) {
     if (!awaitWhileReading(QApplication::activeWindow(), document())) {
-        Problem problem;
-        problem.sentence = tr("The figure is not saved: its data were not read to their end.").toStdString();
-        problem.suggestion = tr("save it again").toStdString();
-        return problem;
+        return saying(tr("The figure is not saved: its data were not read to their end.").toStdString(),
+                      tr("save it again").toStdString());
     }
     if (auto problem = writeFile(path.toStdString(), writeRecipe(document()))) return problem;
     path_ = path;

@@ -88,7 +88,7 @@ Document PictureSheet::littleDocument(const Document& document, std::size_t inde
 PictureSheet::PictureSheet(DocumentSession& session, const LookSettings& look, const QString& title,
                            const QString& what, std::vector<PictureChoice> choices, Eyes eyes, QWidget* parent)
     : QDialog(parent), session_(session), what_(what), choices_(std::move(choices)), list_(new QListWidget),
-      adds_(new QCheckBox(tr("beside what is drawn (Shift)"))) {
+      adds_(new QCheckBox(tr("add it to what is drawn (Shift)"))) {
     setWindowTitle(title);
     list_->setObjectName("pictures");
     list_->setAccessibleName(title);
@@ -147,7 +147,10 @@ void PictureSheet::choose(int row) {
     Document document = session_.document();
     const PictureChoice& chosen = choices_[static_cast<std::size_t>(row)];
     const bool adds = adds_->isChecked() || (QApplication::keyboardModifiers() & Qt::ShiftModifier);
-    adds&& chosen.add ? chosen.add(document) : chosen.choose(document);
+    if (adds && chosen.add)
+        chosen.add(document);
+    else
+        chosen.choose(document);
     session_.edit(std::move(document), what_);
     close();
 }

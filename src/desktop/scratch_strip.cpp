@@ -1,7 +1,6 @@
 #include "desktop/scratch_strip.h"
 
 #include "formula/answer_text.h"
-#include "formula/exact_form.h"
 #include "formula/unit_inference.h"
 #include "typeset/words.h"
 
@@ -60,8 +59,6 @@ void ScratchStrip::ask() {
         const UnitsOfText units = unitsOfText(page, text);
         const bool wrong = !answer.problems.empty();
         QString said = QString::fromStdString(wrong ? describe(answer.problems.front()) : answerText(answer, true));
-        if (const std::string exact = wrong ? "" : exactText(page, text); !exact.empty())
-            said += tr(", exactly %1").arg(QString::fromStdString(exact));
         if (!wrong && !units.unit.empty() && units.unit != "1")
             said += tr(", in %1").arg(QString::fromStdString(printedUnit(units.unit)));
         if (!wrong && !units.problems.empty()) said += "\n" + QString::fromStdString(describe(units.problems.front()));

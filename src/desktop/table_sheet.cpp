@@ -107,9 +107,9 @@ TableSheet::TableSheet(const LookSettings& look, const QString& name, Reading re
     origin_->setToolTip(tr("Where the lower left corner lies: -6, -6"));
     firstRowOfGrid_->setObjectName("table-rows");
     firstRowOfGrid_->addItems({tr("as the file has it"), tr("turned by 90°"), tr("turned by 180°"),
-                               tr("turned by 270°"), tr("upside down"), tr("upside down, turned by 90°"),
-                               tr("upside down, turned by 180°"), tr("upside down, turned by 270°")});
-    firstRowOfGrid_->setToolTip(tr("Turns are counter-clockwise; upside down and turned by 180° is left for right"));
+                               tr("turned by 270°"), tr("mirrored top to bottom"), tr("mirrored, turned by 90°"),
+                               tr("mirrored left to right"), tr("mirrored, turned by 270°")});
+    firstRowOfGrid_->setToolTip(tr("Turns are counter-clockwise, of what is mirrored top to bottom first"));
     form_->addRow(tr("pitch"), pitch_);
     form_->addRow(tr("lower left corner"), origin_);
     form_->addRow(tr("rows"), firstRowOfGrid_);

@@ -155,7 +155,9 @@ inline constexpr double mostDots = 400e6;
 ///   3  words may hold formulas in TeX's spelling, and values within formulas; bitmaps are packed closer
 ///   4  curves that are integrals are proven
 ///   5  what has no unit on its line has the one that follows from its formula
-inline constexpr int newestFormat = 5;
+///   6  the upright scale's label in space stands beside its scale and off the surface; numbers of a floor seen edge on
+///      stand below it
+inline constexpr int newestFormat = 6;
 
 /// A recipe: everything a figure is made of. A value: editing makes another one, so undo is a list of these.
 struct Document {

@@ -24,13 +24,6 @@ constexpr std::array<ExportFormat, 5> formats{{
     {"eps", "vector drawing for print shops; what is translucent becomes dots", false, writeEps, isEps, recipeInEps},
 }};
 
-Problem saying(std::string sentence, std::string suggestion = "") {
-    Problem problem;
-    problem.sentence = std::move(sentence);
-    problem.suggestion = std::move(suggestion);
-    return problem;
-}
-
 } // namespace
 
 std::span<const ExportFormat> exportFormats() { return formats; }

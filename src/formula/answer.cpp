@@ -1,6 +1,7 @@
 #include "formula/columns.h"
 #include "formula/derivative.h"
 #include "formula/enclosure.h"
+#include "formula/exact_form.h"
 #include "formula/infinities.h"
 #include "formula/matrices.h"
 #include "formula/measures.h"
@@ -143,6 +144,16 @@ Answer answer(const Page& page, const ExprPtr& expression) {
     return result;
 }
 
+namespace {
+
+Answer withExactForm(const Page& page, const ExprPtr& expression) {
+    Answer result = answer(page, expression);
+    if (std::isfinite(result.value())) result.exact = exactText(page, expression);
+    return result;
+}
+
+} // namespace
+
 Answer evaluate(const Page& page, std::string_view text) {
     Answer result;
     if (auto search = searchText(page, text)) {
@@ -153,12 +164,12 @@ Answer evaluate(const Page& page, std::string_view text) {
     }
     if (const auto measure = measureText(page, text)) {
         result.problems = measure->problems;
-        return measure->formula ? answer(page, measure->formula) : result;
+        return measure->formula ? withExactForm(page, measure->formula) : result;
     }
     const ParsedExpression parsed = parseExpression(decodeUtf8(text), page.inQuestions);
     result.problems = parsed.problems;
     if (!parsed.expression) return result;
-    return answer(page, parsed.expression);
+    return withExactForm(page, parsed.expression);
 }
 
 } // namespace coulter

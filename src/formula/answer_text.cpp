@@ -38,11 +38,12 @@ std::string answerText(const Answer& answer, bool withError) {
     if (answer.unsettled) return text + " (" + std::string(unsettledMeans) + ")";
     if (answer.throughInfinity) return text + " (through an infinite value on the way)";
     if (!withError) return text;
-    if (!std::isfinite(error)) return text + " ± unknown";
-    return text + fmt::format(" ± {:.1e}{}", error,
-                              answer.isStandardError ? " (standard error)"
-                              : answer.isEstimated   ? " (estimated)"
-                                                     : "");
+    text += !std::isfinite(error) ? " ± unknown"
+                                  : fmt::format(" ± {:.1e}{}", error,
+                                                answer.isStandardError ? " (standard error)"
+                                                : answer.isEstimated   ? " (estimated)"
+                                                                       : "");
+    return answer.exact.empty() ? text : text + ", exactly " + answer.exact;
 }
 
 } // namespace coulter

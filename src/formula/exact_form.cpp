@@ -1,6 +1,5 @@
 #include "formula/exact_form.h"
 
-#include "formula/parser.h"
 #include "formula/text.h"
 
 #include <algorithm>
@@ -373,10 +372,8 @@ std::optional<ExactValue> exactForm(const Page& page, const ExprPtr& expression)
     return Reader(page).value(*expression, {}, 0);
 }
 
-std::string exactText(const Page& page, std::string_view text) {
-    const ParsedExpression parsed = parseExpression(decodeUtf8(text), page.inQuestions);
-    if (!parsed.expression || !parsed.problems.empty()) return "";
-    const auto exact = exactForm(page, parsed.expression);
+std::string exactText(const Page& page, const ExprPtr& expression) {
+    const auto exact = exactForm(page, expression);
     if (!exact || !exact->isShort()) return "";
     if (const auto fraction = exact->fraction()) { // what ends after a few decimals is exact as it stands
         Whole below = denominator(*fraction);

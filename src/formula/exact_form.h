@@ -2,8 +2,6 @@
 #include "formula/exact_value.h"
 #include "formula/page.h"
 
-#include <string_view>
-
 namespace coulter {
 
 /// What an expression without variables is worth exactly, where it is made of fractions, square roots, π, whole powers,
@@ -12,7 +10,7 @@ namespace coulter {
 /// from what is spelled, so it is no guess from digits; 0.1 means a tenth. None where anything else is in it.
 std::optional<ExactValue> exactForm(const Page& page, const ExprPtr& expression);
 
-/// The same of text, as text, where it says more than the decimal digits do: none for 0.5 and 120.
-std::string exactText(const Page& page, std::string_view text);
+/// The same as text, where it says more than the decimal digits do: none for 0.5 and 120.
+std::string exactText(const Page& page, const ExprPtr& expression);
 
 } // namespace coulter

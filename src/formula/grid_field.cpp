@@ -1,6 +1,6 @@
 // Measured numbers on a grid as a function. See measured_field.h.
 #include "formula/bounds_arithmetic.h"
-#include "formula/measured_values.h"
+#include "formula/measured_field.h"
 
 #include <algorithm>
 #include <bit>
@@ -181,8 +181,7 @@ public:
         return valueIn(piece, place);
     }
 
-    /// See measuredValues.
-    void values(const std::array<const double*, most>& places, std::size_t count, double* values) const {
+    void values(const std::array<const double*, 3>& places, std::size_t count, double* values) const override {
         std::array<std::size_t, most> piece{};
         std::array<double, most> place{};
         place.fill(std::nan("")); // equal to none
@@ -353,15 +352,6 @@ private:
 };
 
 } // namespace
-
-void measuredValues(const MeasuredField& field, const std::array<const double*, 3>& places, std::size_t count,
-                    double* values) {
-    if (const auto* grid = dynamic_cast<const GridField*>(&field)) return grid->values(places, count, values);
-    for (std::size_t i = 0; i < count; ++i) {
-        const std::array<double, 3> place{places[0][i], places[1][i], places[2][i]};
-        values[i] = field.at(place.data());
-    }
-}
 
 std::shared_ptr<const MeasuredField> fieldOfGrid(MeasuredGrid grid) {
     std::vector<Axis> axes;

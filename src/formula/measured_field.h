@@ -21,6 +21,10 @@ public:
     virtual std::size_t variables() const = 0;
     /// The value at a place, whose coordinates are all given; NaN beyond the field and where a number is missing.
     virtual double at(const double* place) const = 0;
+    /// The values at many places, the same to the bit; on a grid sooner than one by one where places that follow each
+    /// other lie in the same piece or the next one, as along the rows of a picture.
+    /// @param places  coordinates by variable: as many as the field has
+    virtual void values(const std::array<const double*, 3>& places, std::size_t count, double* values) const;
 
     /// What is known of its values over a box of places.
     struct Over {

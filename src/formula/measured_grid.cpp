@@ -160,7 +160,7 @@ GridOfTable gridOf(const DataTable& table) {
 }
 
 std::string layGrid(GridOfTable& grid, const GridPlace& place) {
-    const auto& [pitch, origin, rowsUpwards, quarters] = place;
+    const std::vector<double>&pitch = place.pitch, &origin = place.origin;
     if (std::ranges::any_of(pitch, [](double width) { return !(width > 0 && std::isfinite(width)); }))
         return "The pitch is the width of one number, more than 0.";
     if (!areFinite(origin)) return "The origin is a place, which is undefined here.";

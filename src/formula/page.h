@@ -74,6 +74,7 @@ struct Answer {
     bool unsettled = false;       ///< undefined because a series or an integral in it has no value that could be found
     bool isEstimated = false;     ///< the errors rest on estimates of integrals or series, and are no bounds
     bool isStandardError = false; ///< the errors are standard errors of a fit, and no bounds
+    std::string exact;            ///< its exact form, if it was asked for by text and says more than its digits
     ExprPtr formula;              ///< of a derivative by a name that has no value: the formula
     std::shared_ptr<const Places> places;      ///< of a search, such as sin(x) = 0 for x in [1, 10]; then no values
     std::shared_ptr<const MatrixValue> matrix; ///< of an expression with matrices; then no values

@@ -13,4 +13,11 @@ std::string describe(const Problem& problem) {
     return text;
 }
 
+Problem saying(std::string sentence, std::string suggestion) {
+    Problem problem;
+    problem.sentence = std::move(sentence);
+    problem.suggestion = std::move(suggestion);
+    return problem;
+}
+
 } // namespace coulter

@@ -33,6 +33,9 @@ struct Problem {
 /// "line 2, character 7: sentence — suggestion", with 1-based numbers, as printed by the command line.
 std::string describe(const Problem& problem);
 
+/// A problem that belongs to no line.
+Problem saying(std::string sentence, std::string suggestion = "");
+
 using Problems = std::vector<Problem>;
 
 } // namespace coulter

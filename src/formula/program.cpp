@@ -1,5 +1,4 @@
 #include "formula/program.h"
-#include "formula/measured_values.h"
 
 #include "formula/graded_integral.h"
 #include "formula/piece_borders.h"
@@ -129,9 +128,8 @@ void Evaluator::runSpecial(const Program::Instruction& instruction, std::size_t 
 
 void Evaluator::runField(const Program::Instruction& instruction, std::size_t padded) {
     const MeasuredField& field = *program_.fields[static_cast<std::size_t>(instruction.field)];
-    measuredValues(field,
-                   {block(instruction.operands[0]), block(instruction.operands[1]), block(instruction.operands[2])},
-                   padded, block(instruction.result));
+    field.values({block(instruction.operands[0]), block(instruction.operands[1]), block(instruction.operands[2])},
+                 padded, block(instruction.result));
 }
 
 /// Where the integrand changes its piece between the limits of one point's integral, from the lower limit on.

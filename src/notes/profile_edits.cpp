@@ -17,13 +17,6 @@
 namespace coulter {
 namespace {
 
-Problem because(std::string sentence, std::string way) {
-    Problem problem;
-    problem.sentence = std::move(sentence);
-    problem.suggestion = std::move(way);
-    return problem;
-}
-
 /// Names that nothing has yet.
 class FreeNames {
 public:
@@ -75,12 +68,12 @@ std::variant<Document, Problem> withProfile(const Document& document, const Item
     Note* line = noteAt(changed, note);
     const Plot* drawn = plotAt(document, plot);
     if (!line || !drawn || line->at.size() != 2 || word(line->settings, anchorSetting) != 0)
-        return because("A profile runs along a line between two places of the panel.", "draw a line over the field");
+        return saying("A profile runs along a line between two places of the panel.", "draw a line over the field");
     const Plotted plotted = readPlotted(page, drawn->of, 2);
     if (!plotted.expression || plotted.variables.size() != 2 || plotted.condition || !plotted.cases.empty())
-        return because("There is no field of two variables under the line.", "draw it over a field of one case");
+        return saying("There is no field of two variables under the line.", "draw it over a field of one case");
     for (const NotePlace& place : line->at) {
-        if (place.size() != 2) return because("A place of the plane has two coordinates.", "leave out the third one");
+        if (place.size() != 2) return saying("A place of the plane has two coordinates.", "leave out the third one");
     }
     FreeNames names(page);
     const std::array<std::string, 2> runs{plotted.variables[0], plotted.variables[1]};
@@ -90,7 +83,7 @@ std::variant<Document, Problem> withProfile(const Document& document, const Item
     for (const Drawn& each : reading.drawn) {
         if (each.path.index == plot.index) field = fieldOf(each);
     }
-    if (!field || field->inSpace) return because("There is no field in the plane under the line.", "draw it over one");
+    if (!field || field->inSpace) return saying("There is no field in the plane under the line.", "draw it over one");
     std::array<std::array<std::string, 2>, 2> ends; // of the line, then by direction
     for (std::size_t end = 0; end < 2; ++end) {
         for (std::size_t k = 0; k < 2; ++k) {

@@ -135,18 +135,18 @@ TEST_CASE("a figure says by how much its heights are exaggerated, in whatever un
                     up = frame.onSheet(Place{0, 0, 1});
         const double times = (begin.y - up.y) / ((right.x - begin.x) / 1000);
         const std::string& words = layout.space.stated;
-        REQUIRE(words.starts_with("heights × "));
-        CHECK(std::stod(words.substr(std::string("heights × ").size())) == Approx(times).epsilon(0.005));
+        REQUIRE(words.starts_with("vertical exaggeration × "));
+        CHECK(std::stod(words.substr(std::string("vertical exaggeration × ").size())) == Approx(times).epsilon(0.005));
         CHECK(layout.space.exaggeration.width > 5);
         CHECK_FALSE(layout.rules[uprightScale].problem);
         return words;
     };
-    CHECK(stated() == "heights × 24");
+    CHECK(stated() == "vertical exaggeration × 24");
     document.panels[0].view.height = 0.5;
-    CHECK(stated() == "heights × 12");
+    CHECK(stated() == "vertical exaggeration × 12");
     document.panels[0].view.height = 1;
     document.panels[0].equalScales = true;
-    CHECK(stated() == "heights × 1000"); // as many units are as long: a metre as a kilometre
+    CHECK(stated() == "vertical exaggeration × 1000"); // as many units are as long: a metre as a kilometre
     document.panels[0].equalScales.reset();
     document.page[1] = "y in [0, 16], unit km"; // drawn twice as long as the other side, not four times
     CHECK(stated().find(", × ") != std::string::npos);
@@ -173,6 +173,33 @@ TEST_CASE("of several surfaces the one that is seen is taken and read off") {
         INFO(read.text);
         CHECK(read.text.find(front == 1 ? "z = 1.75" : "z = 0.5") != std::string::npos);
     }
+}
+
+TEST_CASE("the label of the upright scale stands off the surface, and up to format 5 where it stood") {
+    Document document = documentOf("exp(-x^2 - y^2)");
+    document.panels[0].z.label = "Height of the survey $z$ / m";
+    const auto labelIn = [&](int format) {
+        document.format = format;
+        const Figure figure = drawFigure(document);
+        const PanelFigure& panel = figure.panels[0];
+        const auto& maps = panel.frame().space->maps;
+        double line = HUGE_VAL; // of the upright scale: at the left corner of the floor
+        for (const double x : {maps[0].low, maps[0].high}) {
+            for (const double y : {maps[1].low, maps[1].high})
+                line = std::min(line, panel.frame().onSheet(Place{x, y, maps[2].low}).x);
+        }
+        for (const Hit& hit : figure.hits) {
+            if (hit.path == ItemPath{ItemKind::ScaleLabel, 0, uprightScale, 0})
+                return std::pair{hit.rect.x, hit.rect.right() - line};
+        }
+        FAIL("no label");
+        return std::pair{0.0, 0.0};
+    };
+    CHECK(labelIn(5).second > 15); // over the surface
+    CHECK(labelIn(6).second == Approx(distance::labelOver).margin(0.01));
+    CHECK(labelIn(6).first >= distance::edge - 0.01);
+    document.panels[0].z.label = "Height above the datum of the survey of all wells in the valley $z$ / m";
+    CHECK(labelIn(6).first == Approx(distance::edge).margin(0.01)); // on the paper first
 }
 
 TEST_CASE("seen edge on a floor's numbers stand below it") {

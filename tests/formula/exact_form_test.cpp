@@ -11,7 +11,7 @@ namespace {
 
 Page pageOf(std::vector<std::string> lines) { return readPage(lines); }
 
-std::string exact(const std::string& text, const Page& page = {}) { return exactText(page, text); }
+std::string exact(const std::string& text, const Page& page = {}) { return evaluate(page, text).exact; }
 
 } // namespace
 

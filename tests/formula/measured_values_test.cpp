@@ -1,5 +1,5 @@
 // A measured field at many places at once.
-#include "formula/measured_values.h"
+#include "formula/measured_field.h"
 
 #include <catch2/catch.hpp>
 #include <cmath>
@@ -37,8 +37,7 @@ TEST_CASE("values at many places are those at one after the other, to the bit") 
                 }
             }
             std::vector<double> together(places[0].size());
-            measuredValues(*field, {places[0].data(), places[1].data(), places[2].data()}, together.size(),
-                           together.data());
+            field->values({places[0].data(), places[1].data(), places[2].data()}, together.size(), together.data());
             for (std::size_t i = 0; i < together.size(); ++i) {
                 const double place[] = {places[0][i], places[1][i], places[2][i]};
                 const double alone = field->at(place);
