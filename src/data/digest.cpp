@@ -4,7 +4,10 @@
 
 #include <algorithm>
 #include <array>
+#include <chrono>
+#include <condition_variable>
 #include <fstream>
+#include <mutex>
 #include <nettle/sha2.h>
 #include <sys/resource.h>
 #include <thread>
@@ -80,20 +83,57 @@ std::optional<std::string> digestOfFile(const std::filesystem::path& path, const
     return found;
 }
 
+namespace {
+
+/// Makes a digest in a thread of its own, after the first picture of the file, which is read and drawn meanwhile: on
+/// the same disk and the same processors.
+class MakerBehindOthers : public DigestMaker {
+public:
+    explicit MakerBehindOthers(std::filesystem::path path) : path_(std::move(path)) {}
+
+    std::shared_future<std::string> coming() { return made_.get_future().share(); }
+    void start() {
+        thread_ = std::jthread([this](const std::stop_token& stop) { make(stop); });
+    }
+    void hurry() override {
+        {
+            const std::scoped_lock lock(mutex_);
+            isWaitedFor_ = true;
+        }
+        changed_.notify_all();
+    }
+
+private:
+    void make(const std::stop_token& stop) {
+        constexpr int behindOthers = 15;
+        ::setpriority(PRIO_PROCESS, static_cast<id_t>(::gettid()), behindOthers);
+        {
+            std::unique_lock lock(mutex_);
+            changed_.wait_for(lock, stop, std::chrono::milliseconds(300), [this] { return isWaitedFor_; });
+        }
+        made_.set_value(digestOfFile(path_, stop).value_or(""));
+    }
+
+    std::filesystem::path path_;
+    std::promise<std::string> made_;
+    std::mutex mutex_;
+    std::condition_variable_any changed_;
+    bool isWaitedFor_ = false;
+    std::jthread thread_; ///< ends before what it uses
+};
+
+} // namespace
+
 FileDigest comingDigest(const std::filesystem::path& path) {
     std::error_code error;
     const auto state = stateOf(path);
     const bool isLong = std::filesystem::is_directory(path, error) || (state && state->size >= leastKnownSize);
     const bool isKnown = isLong && state && knownDigest(*state);
     if (!isLong || isKnown) return digestOfFile(path).value_or("");
-    std::promise<std::string> made;
-    std::shared_future<std::string> coming = made.get_future().share();
-    auto worker = std::make_shared<std::jthread>([path, made = std::move(made)](const std::stop_token& stop) mutable {
-        constexpr int behindOthers = 15; // the first picture, which is drawn meanwhile, goes first
-        ::setpriority(PRIO_PROCESS, static_cast<id_t>(::gettid()), behindOthers);
-        made.set_value(digestOfFile(path, stop).value_or(""));
-    });
-    return {std::move(coming), std::move(worker)};
+    auto maker = std::make_shared<MakerBehindOthers>(path);
+    auto coming = maker->coming();
+    maker->start();
+    return {std::move(coming), std::move(maker)};
 }
 
 } // namespace coulter

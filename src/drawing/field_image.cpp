@@ -143,26 +143,43 @@ void fillGrid(Dots& dots, const FieldSamples& samples, FieldFill fill, const Fra
     yBorders = ascending(std::move(yBorders), map.y.length, frame.downwards);
     const std::vector<int> column = intervalsOf(xBorders, dots.width, [&](int x) { return dots.u(x); }),
                            row = intervalsOf(yBorders, dots.height, [&](int y) { return dots.v(y); });
-    const auto value = [&](int i, int j) {
-        if (frame.leftwards) i = columns - 1 - i;
+    std::vector<double> across(cells ? 0 : column.size()); // how far into its column each dot lies
+    for (std::size_t x = 0; x < across.size(); ++x) {
+        if (column[x] < 0 || column[x] + 1 >= columns) continue;
+        const auto i = static_cast<std::size_t>(column[x]);
+        across[x] = (dots.u(static_cast<int>(x)) - xs[i]) / (xs[i + 1] - xs[i]);
+    }
+    // The values of a row of points, from the panel's left to its right.
+    const auto readRow = [&](int j, std::vector<double>& into) {
         if (frame.downwards) j = rows - 1 - j;
-        return samples.sizeAt(static_cast<std::size_t>(j) * samples.columns.size() + static_cast<std::size_t>(i));
+        const std::size_t first = static_cast<std::size_t>(j) * into.size();
+        for (std::size_t i = 0; i < into.size(); ++i) into[i] = samples.sizeAt(first + i);
+        if (frame.leftwards) std::ranges::reverse(into);
     };
     tbb::parallel_for(tbb::blocked_range<int>(0, dots.height), [&](const tbb::blocked_range<int>& range) {
+        std::vector<double> lower(samples.columns.size()), upper(lower.size());
+        int read = -1; // the row that `lower` has
         for (int y = range.begin(); y < range.end(); ++y) {
             const int j = row[static_cast<std::size_t>(y)];
-            for (int x = 0; x < dots.width; ++x) {
-                const int i = column[static_cast<std::size_t>(x)];
+            if (j < 0 || (cells ? j : j + 1) >= rows) continue;
+            if (j != read) {
+                readRow(j, lower);
+                if (!cells) readRow(j + 1, upper);
+                read = j;
+            }
+            const auto b = static_cast<std::size_t>(j);
+            const double q = cells ? 0 : (dots.v(y) - ys[b]) / (ys[b + 1] - ys[b]);
+            double* const into = &dots.at(0, y);
+            for (std::size_t x = 0; x < column.size(); ++x) {
+                if (column[x] < 0 || (cells ? column[x] : column[x] + 1) >= columns) continue;
+                const auto i = static_cast<std::size_t>(column[x]);
                 if (cells) {
-                    if (i >= 0 && j >= 0 && i < columns && j < rows) dots.at(x, y) = value(i, j);
+                    into[x] = lower[i];
                     continue;
                 }
-                if (i < 0 || j < 0 || i + 1 >= columns || j + 1 >= rows) continue;
-                const auto a = static_cast<std::size_t>(i), b = static_cast<std::size_t>(j);
-                const double p = (dots.u(x) - xs[a]) / (xs[a + 1] - xs[a]),
-                             q = (dots.v(y) - ys[b]) / (ys[b + 1] - ys[b]);
-                dots.at(x, y) = (1 - q) * ((1 - p) * value(i, j) + p * value(i + 1, j)) +
-                                q * ((1 - p) * value(i, j + 1) + p * value(i + 1, j + 1));
+                const double p = across[x];
+                into[x] =
+                    (1 - q) * ((1 - p) * lower[i] + p * lower[i + 1]) + q * ((1 - p) * upper[i] + p * upper[i + 1]);
             }
         }
     });

@@ -101,6 +101,8 @@ struct Numbers {
     std::shared_ptr<const std::vector<double>> values; ///< null: they are in `far`
     std::shared_ptr<const GridNumbers> far;
     double operator[](std::size_t at) const { return values ? (*values)[at] : far->at(at); }
+    /// From a number to the end of its row; until this thread asks for another.
+    const double* from(std::size_t at) const { return values ? values->data() + at : far->from(at); }
 };
 
 /// Numbers in the memory, as those that are not.
@@ -184,21 +186,32 @@ public:
     void values(const std::array<const double*, 3>& places, std::size_t count, double* values) const override {
         std::array<std::size_t, most> piece{};
         std::array<double, most> place{};
-        place.fill(std::nan("")); // equal to none
-        for (std::size_t i = 0; i < count; ++i) {
+        for (std::size_t i = 0, end = 0; i < count; i = end) {
+            // So far only the first coordinate changes: along one row.
+            end = i + 1;
+            const auto isOfRow = [&](std::size_t at) {
+                for (std::size_t k = 1; k < count_; ++k) {
+                    if (places[k][at] != places[k][i]) return false;
+                }
+                return true;
+            };
+            while (end < count && isOfRow(end)) ++end;
             bool isInside = true;
-            for (std::size_t k = 0; k < count_; ++k) {
-                const double at = places[k][i];
-                if (at == place[k]) continue;
-                if (!axis(k).holds(at)) {
-                    isInside = false;
-                    place[k] = std::nan("");
+            for (std::size_t k = 1; k < count_ && isInside; ++k) {
+                place[k] = places[k][i];
+                isInside = axis(k).holds(place[k]);
+                if (isInside) piece[k] = axis(k).pieceNear(place[k], piece[k]);
+            }
+            const double* row = isInside && !isLinear_ ? values_.from(rowOf(piece)) : nullptr;
+            for (std::size_t at = i; at < end; ++at) {
+                place[0] = places[0][at];
+                if (!isInside || !axis(0).holds(place[0])) {
+                    values[at] = std::nan("");
                     continue;
                 }
-                place[k] = at;
-                piece[k] = axis(k).pieceNear(at, piece[k]);
+                piece[0] = axis(0).pieceNear(place[0], piece[0]);
+                values[at] = row ? row[piece[0]] : valueIn(piece, place.data());
             }
-            values[i] = isInside ? valueIn(piece, place.data()) : std::nan("");
         }
     }
 
@@ -271,6 +284,12 @@ private:
     static constexpr double mostPiecesFar = 1e5;
     const Axis& axis(std::size_t k) const { return first_[k]; }
 
+    /// Where the row of a piece begins.
+    std::size_t rowOf(const std::array<std::size_t, most>& piece) const {
+        std::size_t at = 0;
+        for (std::size_t k = 1; k < variables(); ++k) at += piece[k] * steps_[k];
+        return at;
+    }
     /// The value, or the slope, of one piece continued to a place in it.
     double valueIn(const std::array<std::size_t, most>& piece, const double* place) const {
         std::size_t at = 0;

@@ -9,8 +9,8 @@
 namespace coulter {
 namespace {
 
-/// Numbers of one block: 8 MB.
-constexpr std::size_t blockNumbers = std::size_t{1} << 20;
+/// Numbers of one block, 512 kB: while one thread reads a block, others go on with theirs.
+constexpr std::size_t blockNumbers = std::size_t{1} << 16;
 
 std::atomic<std::uint64_t> lastSerial{0};
 

@@ -27,6 +27,8 @@ public:
     /// The number at an index, the first variable running fastest; NaN where it is missing, and where it could not be
     /// read (see `trouble`).
     double at(std::size_t index) const { return *from(index); }
+    /// From the number at an index to the end of its row; until this thread asks for another.
+    const double* from(std::size_t index) const;
     /// All numbers of a row; rows are counted through all layers.
     void row(std::size_t row, std::span<double> into) const;
     /// Why some number could not be read since they are here; empty if all could.
@@ -44,8 +46,6 @@ protected:
 
 private:
     using Block = std::shared_ptr<const std::vector<double>>;
-    /// From the number at an index to the end of its block; until this thread asks again.
-    const double* from(std::size_t index) const;
     Block block(std::size_t number) const;
     Block readBlock(std::size_t number) const;
 

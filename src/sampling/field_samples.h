@@ -27,7 +27,10 @@ struct FieldSamples {
     double xAt(std::size_t point) const { return isMesh() ? x[point] : columns[point % columns.size()]; }
     double yAt(std::size_t point) const { return isMesh() ? y[point] : rows[point / columns.size()]; }
     /// The value at a point; of a vector its length.
-    double sizeAt(std::size_t point) const;
+    double sizeAt(std::size_t point) const { return values.size() == 1 ? values[0][point] : lengthAt(point); }
+
+private:
+    double lengthAt(std::size_t point) const;
 };
 
 } // namespace coulter

@@ -7,8 +7,7 @@
 
 namespace coulter {
 
-double FieldSamples::sizeAt(std::size_t point) const {
-    if (values.size() == 1) return values[0][point];
+double FieldSamples::lengthAt(std::size_t point) const {
     double sum = 0;
     for (const auto& component : values) sum += component[point] * component[point];
     return std::sqrt(sum);

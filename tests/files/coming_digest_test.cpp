@@ -11,6 +11,12 @@ using namespace coulter;
 
 namespace {
 
+/// Counts how often it was told to hurry.
+struct Told : DigestMaker {
+    void hurry() override { ++times; }
+    int times = 0;
+};
+
 Document withDigest(FileDigest digest) {
     DataTable table;
     table.source = "far.csv";
@@ -27,16 +33,19 @@ Document withDigest(FileDigest digest) {
 
 TEST_CASE("a digest that is on its way is waited for where a recipe keeps it, and left out of a draft") {
     std::promise<std::string> made;
-    const Document document = withDigest({made.get_future().share(), std::make_shared<int>()});
+    const auto maker = std::make_shared<Told>();
+    const Document document = withDigest({made.get_future().share(), maker});
     const FileDigest& digest = document.tables.find("far.csv")->digest;
     CHECK_FALSE(digest.isKnown());
     CHECK_FALSE(digest.empty());
     CHECK(digest == FileDigest(digest)); // without waiting
     CHECK(document == Document(document));
     CHECK(withoutComingDigests(document).tables.empty());
+    CHECK(maker->times == 0);
     std::stop_source stop;
     stop.request_stop();
     CHECK_FALSE(awaitDigests(document, stop.get_token()));
+    CHECK(maker->times == 1);
 
     const std::string text(64, 'b');
     made.set_value(text);
