@@ -176,8 +176,8 @@ public:
 
     /// Where the label's baseline begins.
     Point labelAt(double reach) const {
-        if (upright_) return {bar_.rect.x, bar_.rect.y - bar_.ends - 2.4 - bar_.label.descent};
-        const double x = bar_.rect.x + (bar_.rect.width - bar_.label.width) / 2;
+        if (upright_) return {bar_.rect.x, bar_.rect.y - bar_.ends - layout_.toLabel() - bar_.label.descent};
+        const double x = layout_.startRound(bar_.rect.x + bar_.rect.width / 2, bar_.label.width);
         return {x, bar_.side == BarSide::Below ? bar_.rect.bottom() + reach + 1 + bar_.label.ascent
                                                : bar_.rect.y - 1 - bar_.label.descent};
     }

@@ -142,6 +142,9 @@ LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelReadi
     legend.width = distance::legendSample + distance::sampleGap + widest;
     legend.height = legend.rowHeight * static_cast<double>(legend.entries.size());
     legend.place = panel.legend.place;
+    // At the ends stand the scales.
+    if (legend.place == LegendPlace::AtEnds && reading.format >= 6 && !panel.further.empty())
+        legend.place = LegendPlace::Outside;
     if (legend.place != LegendPlace::Automatic) return legend;
     if (panel.legend.at) {
         legend.place = LegendPlace::TopLeft;

@@ -25,6 +25,11 @@ LetterSizes letterSizes(const Sheet& sheet) {
     return {text, 0.92 * text, 1.15 * text};
 }
 
+double PanelLayout::startRound(double middle, double width) const {
+    const double start = middle - width / 2, first = room.x + edge;
+    return format >= 6 ? std::clamp(start, first, std::max(first, room.right() - edge - width)) : start;
+}
+
 namespace {
 
 std::size_t numbersAt(const Ticks& ticks) {
@@ -115,7 +120,7 @@ PanelLayout layoutWith(const Given& given) {
         if (further.label.height() > 0) rows = std::max(rows, further.labelRow + 1);
     }
     const double yLabelRoom =
-        layout.labelRow > 0 ? rows * layout.labelRow + (rows - 1) * 0.8 + 2.4 : 0.5 * sizes.number;
+        layout.labelRow > 0 ? rows * layout.labelRow + (rows - 1) * 0.8 + layout.toLabel() : 0.5 * sizes.number;
     layoutColours(layout, given, 0.7 * std::min(room.width, room.height)); // how much room it takes across
     const double top = std::max(least.top, edge + titleRoom + yLabelRoom + barRoom(layout, BarSide::Above));
     const bool across = given.wishes.numbersAcross, up = given.wishes.numbersUp;
@@ -218,7 +223,9 @@ bool fits(const PanelLayout& layout) {
     const auto& inSpace = layout.space.labels;
     const bool labels = inSpace[0].width + inSpace[1].width <= room.width - 2 * edge &&
                         inSpace[2].width <= frame.x - room.x + frame.width;
-    return high && wide && words && labels;
+    const bool angle = layout.format < 6 || !round || layout.yLabel.width <= room.width - 2 * edge;
+    const bool bar = layout.format < 6 || !layout.colours.shown || layout.colours.label.width <= room.width - 2 * edge;
+    return high && wide && words && labels && angle && bar && layout.space.hasRoom;
 }
 
 Frame bareFrame(const Panel& panel, const PanelReading& reading, const PanelLook& look, double width, double height) {
@@ -257,8 +264,8 @@ PanelLayout layoutPanel(const Page& page, const ReadPanel& read, const Rect& roo
         layoutWith({page, read.panel, read.reading, read.look, labels, rules, room, read.scales, wishes});
     layout.labels = labels;
     layout.rules = rules;
-    if (layout.frame.space && truth(read.panel.z.settings, exaggerationSetting) &&
-        layout.space.stated.empty() && !rules[uprightScale].problem)
+    if (layout.frame.space && truth(read.panel.z.settings, exaggerationSetting) && layout.space.stated.empty() &&
+        !rules[uprightScale].problem)
         layout.rules.scales[uprightScale].problem = Problem{
             -1, 1, 1, "“exaggeration”: Heights and lengths have no units of one kind, or a scale is logarithmic.",
             "give them units such as m on the page"};

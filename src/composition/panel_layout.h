@@ -6,6 +6,8 @@
 #include "figure/scale_settings.h"
 #include "typeset/box.h"
 
+#include <algorithm>
+
 namespace coulter {
 
 /// Distances in mm that layout and drawing share.
@@ -60,9 +62,10 @@ struct ColourBar {
 struct SpaceScales {
     std::array<Ticks, 3> ticks;
     std::array<Box, 3> labels;
-    double leftmost = 0; ///< where the label of the upright scale may begin
-    std::string stated;  ///< how many times larger heights are drawn than lengths, if that is to be said
-    Box exaggeration;    ///< the same, typeset
+    double first = 0, last = 0; ///< between which labels stand, from the sheet's left
+    bool hasRoom = true;        ///< for all of them and the numbers
+    std::string stated;         ///< how many times larger heights are drawn than lengths, if that is to be said
+    Box exaggeration;           ///< the same, typeset
 };
 
 /// Scales of a radius over an angle; the radius' ticks are `yTicks`.
@@ -115,6 +118,11 @@ struct PanelLayout {
     ColourBar colours;
     SpaceScales space;
     PolarScales polar;
+
+    /// mm from an upright scale's upper end to the label over it: clear of half a number.
+    double toLabel() const { return format >= 6 ? std::max(2.4, 0.36 * sizes.number + 0.8) : 2.4; }
+    /// Where words so wide begin that should stand round a middle: all on the panel's paper.
+    double startRound(double middle, double width) const;
 };
 
 /// A panel without anything round it, so many mm wide and high: what is sampled for no sheet.

@@ -164,7 +164,7 @@ private:
         addPowerOfTen(figure_.scene, layout_.xTicks, sizes_.number, f.right(), baseline + 1.15 * sizes_.number, true);
         hit(ItemKind::Scale, acrossScale, {f.x, f.bottom() + 0.5, f.width, lowest + 0.3 - f.bottom()});
         const double labelBaseline = baseline + 0.22 * sizes_.number + 0.8 + layout_.xLabel.ascent;
-        const double x = f.x + (f.width - layout_.xLabel.width) / 2;
+        const double x = layout_.startRound(f.x + f.width / 2, layout_.xLabel.width);
         addBox(figure_.scene, layout_.xLabel, x, labelBaseline, inkColour);
         if (layout_.xLabel.height() > 0)
             hit(ItemKind::ScaleLabel, acrossScale, boxRect(layout_.xLabel, x, labelBaseline));
@@ -205,7 +205,7 @@ private:
         // Labels of panels above each other begin at one place.
         const bool barAtLeft = layout_.colours.shown && layout_.colours.side == BarSide::Left;
         const double start = figure_.panels.size() > 1 && !barAtLeft ? layout_.room.x + edge : left;
-        const double baseline = f.y - 2.4 - layout_.yLabel.descent;
+        const double baseline = f.y - layout_.toLabel() - layout_.yLabel.descent;
         addBox(figure_.scene, layout_.yLabel, start, baseline, colour);
         if (layout_.yLabel.height() > 0) hit(ItemKind::ScaleLabel, upScale, boxRect(layout_.yLabel, start, baseline));
         addPowerOfTen(figure_.scene, layout_.yTicks, sizes_.number,
@@ -233,7 +233,8 @@ private:
                 lines.push_back({{x, frame.downSheet(minor)}, {x + tick / 2, frame.downSheet(minor)}});
             stroke(std::move(lines), colour, scaleWidth);
             hit(ItemKind::Scale, index, {x - 0.5, f.y, scale.end - scale.line + 0.8, f.height});
-            const double baseline = f.y - 2.4 - scale.label.descent - scale.labelRow * (layout_.labelRow + 0.8);
+            const double baseline =
+                f.y - layout_.toLabel() - scale.label.descent - scale.labelRow * (layout_.labelRow + 0.8);
             const double at = f.right() + scale.end - scale.label.width;
             addBox(figure_.scene, scale.label, at, baseline, colour);
             if (scale.label.height() > 0) hit(ItemKind::ScaleLabel, index, boxRect(scale.label, at, baseline));

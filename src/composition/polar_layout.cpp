@@ -39,7 +39,8 @@ PolarBounds boundsOf(const PolarFrame& polar) {
 }
 
 /// A coarse look as the frame has it, in mm from its middle; with the outermost circle, which the legend spares, too.
-PanelLook lookRound(PanelLook look, const PolarFrame& polar) {
+/// @param numbers  how wide and high those round it are, mm; none are spared up to format 5
+PanelLook lookRound(PanelLook look, const PolarFrame& polar, std::array<double, 2> numbers) {
     PolarFrame round = polar;
     round.middle = {0, 0};
     for (CoarseLook& each : look.coarse) {
@@ -55,6 +56,16 @@ PanelLook lookRound(PanelLook look, const PolarFrame& polar) {
         const Point p = round.onSheet(polar.from + (to - polar.from) * i / 100, polar.radius.high);
         rim.x.push_back(p.x);
         rim.y.push_back(-p.y);
+    }
+    for (int i = 0; numbers[0] > 0 && i <= 60; ++i) {
+        const double to = polar.isWhole() ? polar.from + turn : polar.to;
+        const Point p = round.onSheet(polar.from + (to - polar.from) * i / 60, polar.radius.high);
+        const double length = std::hypot(p.x, p.y), x = p.x + p.x / length * numbers[0] / 2,
+                     y = -p.y - p.y / length * numbers[1] / 2;
+        for (const double beside : {-0.5, 0.0, 0.5}) {
+            rim.x.push_back(x + beside * numbers[0]);
+            rim.y.push_back(y);
+        }
     }
     look.coarse.push_back(std::move(rim));
     return look;
@@ -128,8 +139,10 @@ PanelLayout layoutPolar(PanelLayout layout, const Given& given, double top, doub
         const PanelMap& map = layout.frame.map;
         const PanelLimits limits{
             {map.x.low, map.x.high}, {map.y.low, map.y.high}, ScaleKind::Linear, ScaleKind::Linear};
-        return decideLegend(given.page, given.panel, given.reading, lookRound(given.look, polar), limits,
-                            layout.frame.rect.width, layout.frame.rect.height, layout.sizes.text);
+        return decideLegend(
+            given.page, given.panel, given.reading,
+            lookRound(given.look, polar, layout.format >= 6 ? std::array{side, above} : std::array{0.0, 0.0}), limits,
+            layout.frame.rect.width, layout.frame.rect.height, layout.sizes.text);
     };
     layout.legend = decided();
     // There are no right ends for labels to stand at.

@@ -114,7 +114,8 @@ void drawPolarScales(Scene& scene, std::vector<Hit>& hits, std::size_t panel, co
                          std::max(layout.room.x + edge, layout.room.right() - edge - radius.width)),
               start.y + reach + 0.8 + radius.ascent);
     else
-        label(radius, upScale, std::max(layout.room.x + edge, start.x - reach), upper - 2.4 - radius.descent);
+        label(radius, upScale, std::max(layout.room.x + edge, start.x - reach),
+              upper - layout.toLabel() - radius.descent);
     label(layout.yLabel, acrossScale, level ? layout.room.x + edge : f.right() - layout.yLabel.width,
           f.y - size - 3 - layout.yLabel.descent);
 }

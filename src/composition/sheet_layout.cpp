@@ -170,6 +170,8 @@ private:
         const PanelLabels labels = labelsOf(panel, read.reading, units);
         const PanelWishes wishes = wishesOf(*barOf_);
         PanelLayout layout;
+        layout.format = read.reading.format;
+        layout.room = {0, 0, document_.sheet.width, document_.sheet.height};
         layout.sizes = sizes_;
         layoutColours(layout, {page_, panel, read.reading, read.look, labels, rules, room_, read.scales, wishes},
                       along);

@@ -1,6 +1,7 @@
 #include "composition/colour_bar.h"
 #include "composition/layout_parts.h"
 #include "composition/legend_place.h"
+#include "composition/space_parts.h"
 #include "figure/item_path.h"
 #include "figure/scale_settings.h"
 #include "formula/text.h"
@@ -8,6 +9,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 namespace coulter {
 
@@ -99,58 +101,187 @@ PanelLook lookInBox(PanelLook look, const SpaceBox& box) {
     return look;
 }
 
+/// Paper beside the frame of a view for its numbers and labels, mm.
+struct Around {
+    double left = 0, right = 0, top = 0, bottom = 0;
+};
+
+/// What is seen of a box, on the sheet or in mm to the right and upwards.
+template <typename Seen> std::pair<Limits, Limits> boundsOf(const SpaceBox& box, const Seen& seen) {
+    Limits across{HUGE_VAL, -HUGE_VAL}, up = across;
+    for (unsigned corner = 0; corner < 8; ++corner) {
+        Place place{};
+        for (unsigned k = 0; k < 3; ++k) place[k] = (corner >> k & 1U) != 0 ? box.maps[k].high : box.maps[k].low;
+        const auto [x, y] = seen(place);
+        across = {std::min(across.low, x), std::max(across.high, x)};
+        up = {std::min(up.low, y), std::max(up.high, y)};
+    }
+    return {across, up};
+}
+
+/// How far numbers and labels reach beyond the box; labels only upwards and downwards, as they are moved sideways.
+Around reachBeyond(const SpaceBox& box, const std::vector<Hit>& scales, const Frame& frame) {
+    const auto [across, down] = boundsOf(box, [&](const Place& place) {
+        const Point at = frame.onSheet(place);
+        return std::pair{at.x, at.y};
+    });
+    Around reach;
+    for (const Hit& hit : scales) {
+        if (hit.path.kind == ItemKind::Scale) {
+            reach.left = std::max(reach.left, across.low - hit.rect.x);
+            reach.right = std::max(reach.right, hit.rect.right() - across.high);
+        }
+        reach.top = std::max(reach.top, down.low - hit.rect.y);
+        reach.bottom = std::max(reach.bottom, hit.rect.bottom() - down.high);
+    }
+    return reach;
+}
+
+/// Between title and bars. Up to format 5 as high as a panel of the plane.
+/// @param said  height of the words about heights, below
+Rect roomOfView(const PanelLayout& layout, const Given& given, double said, double top, double height) {
+    Rect room{given.room.x + edge + barRoom(layout, BarSide::Left), given.room.y + top,
+              given.room.width - 2 * edge - barRoom(layout, BarSide::Left) - barRoom(layout, BarSide::Right), height};
+    if (layout.format < 6) return room;
+    const double title = std::max(layout.title.height(), layout.letter.height());
+    room.y = given.room.y + edge + (title > 0 ? title + 2.2 : 0) + barRoom(layout, BarSide::Above);
+    if (layout.colours.shown && layout.colours.isUpright() && layout.colours.label.height() > 0)
+        room.y += layout.colours.label.height() + layout.toLabel(); // which stands over the bar
+    room.height = given.room.bottom() - edge - barRoom(layout, BarSide::Below) - (said > 0 ? said + 1.5 : 0) - room.y;
+    return room;
+}
+
+/// The box in its room.
+class BoxInRoom {
+public:
+    BoxInRoom(PanelLayout& layout, const SpaceBox& box, const Rect& room) : layout_(layout), box_(box), room_(room) {
+        std::tie(u_, v_) = boundsOf(box, [&](const Place& place) {
+            const auto [right, up, towards] = box.seen(place);
+            return std::pair{right, up};
+        });
+        // Up to format 5 there was as much paper wherever the labels stand.
+        if (layout.format < 6) around_.left = around_.right = 4 * layout.sizes.number;
+    }
+
+    PanelLimits limits() const {
+        const Rect& frame = layout_.frame.rect;
+        return withEqualScales({u_, v_, ScaleKind::Linear, ScaleKind::Linear}, Panel{}, frame.width, frame.height);
+    }
+
+    /// As large as numbers and labels let it be.
+    void place(double legendRoom) {
+        if (layout_.format >= 6) around_ = {};
+        placeFrame(legendRoom);
+        // What reaches beyond the box does so by nearly as much on a frame of another size.
+        for (int round = 0; layout_.format >= 6 && round < 3; ++round) {
+            around_ = wider(around_, needed());
+            placeFrame(legendRoom);
+        }
+        const BarSide side = layout_.colours.side;
+        if (layout_.format < 6)
+            placeColourBar(layout_, (side == BarSide::Left || side == BarSide::Right ? 1 : 2) * around_.left);
+        else
+            placeColourBar(layout_, side == BarSide::Left    ? around_.left
+                                    : side == BarSide::Right ? around_.right
+                                    : side == BarSide::Above ? around_.top
+                                                             : around_.bottom);
+    }
+
+    /// Where numbers and labels are.
+    std::vector<Hit> scales() const {
+        Scene scene;
+        std::vector<Hit> hits;
+        drawSpaceScales(scene, hits, 0, layout_);
+        return hits;
+    }
+
+private:
+    Around needed() const {
+        Around around = reachBeyond(box_, scales(), layout_.frame);
+        // The label of the upright scale stands at the left, off what is drawn, unless it is very long.
+        const double label = layout_.space.labels[2].width - labelOver;
+        around.left = std::max(around.left, std::min(label, room_.width / 3));
+        if (!layout_.colours.isUpright()) { // half of an end's number hangs over the bar
+            const double half =
+                layout_.colours.shown ? widestLabel(layout_.colours.ticks, layout_.sizes.number) / 2 : 0;
+            around.left = std::max(around.left, half);
+            around.right = std::max(around.right, half);
+        }
+        return around;
+    }
+    static Around wider(const Around& a, const Around& b) {
+        return {std::max(a.left, b.left), std::max(a.right, b.right), std::max(a.top, b.top),
+                std::max(a.bottom, b.bottom)};
+    }
+
+    void placeFrame(double legendRoom) {
+        Rect& frame = layout_.frame.rect;
+        frame = {room_.x + around_.left, room_.y + around_.top,
+                 std::max(5.0, room_.width - around_.left - around_.right - legendRoom),
+                 std::max(5.0, room_.height - around_.top - around_.bottom)};
+        layout_.frame.map = limits().map(frame.width, frame.height);
+    }
+
+    PanelLayout& layout_;
+    const SpaceBox& box_;
+    Rect room_;
+    Limits u_, v_;
+    Around around_;
+};
+
 } // namespace
 
 /// A view of space: as large as its room lets it be, with room for numbers around it.
 PanelLayout layoutSpace(PanelLayout layout, const Given& given, double top, double height) {
     const SpaceBox box = boxOf(given);
     layout.frame.space = box;
-    Limits u{HUGE_VAL, -HUGE_VAL}, v = u;
-    for (unsigned corner = 0; corner < 8; ++corner) {
-        Place place{};
-        for (unsigned k = 0; k < 3; ++k) place[k] = (corner >> k & 1U) != 0 ? box.maps[k].high : box.maps[k].low;
-        const auto [right, up, towards] = box.seen(place);
-        u = {std::min(u.low, right), std::max(u.high, right)};
-        v = {std::min(v.low, up), std::max(v.high, up)};
-    }
     layoutColours(layout, given, 0.7 * height);
-    const double margin = 4 * layout.sizes.number,
-                 besides = barRoom(layout, BarSide::Left) + barRoom(layout, BarSide::Right);
     const double size = layout.sizes.text;
     layout.space.labels = {given.box(given.labels.across, size), given.box(given.labels.up, size),
                            given.box(given.labels.upright, size)};
-    // Room for the label of the upright scale, which stands at the left, but no more than a third of the panel.
-    layout.space.leftmost = given.room.x + edge;
-    const double wanted = layout.format >= 6 ? layout.space.labels[2].width - labelOver : 0,
-                 left = std::max(margin, std::min(wanted, given.room.width / 3));
-    const auto frameOf = [&](double legendRoom) {
-        return Rect{given.room.x + edge + left + barRoom(layout, BarSide::Left), given.room.y + top,
-                    std::max(5.0, given.room.width - 2 * edge - left - margin - legendRoom - besides),
-                    std::max(5.0, height)};
-    };
-    const auto limitsIn = [&](const Rect& frame) {
-        return withEqualScales({u, v, ScaleKind::Linear, ScaleKind::Linear}, Panel{}, frame.width, frame.height);
-    };
-    Rect frame = frameOf(0);
-    layout.legend = decideLegend(given.page, given.panel, given.reading, lookInBox(given.look, box), limitsIn(frame),
-                                 frame.width, frame.height, layout.sizes.text);
-    // There are no right ends for labels to stand at.
-    if (layout.legend.place == LegendPlace::AtEnds) layout.legend.place = LegendPlace::Outside;
-    if (layout.legend.place == LegendPlace::Outside && !given.panel.legend.at)
-        frame = frameOf(legendGap + layout.legend.width);
-    layout.frame.rect = frame;
-    placeColourBar(layout,
-                   layout.colours.side == BarSide::Left || layout.colours.side == BarSide::Right ? margin : 2 * margin);
-    layout.frame.map = limitsIn(frame).map(frame.width, frame.height);
+    layout.space.first = given.room.x + edge + barRoom(layout, BarSide::Left);
+    layout.space.last = given.room.right() - edge - barRoom(layout, BarSide::Right);
     layout.xLabel = layout.yLabel = {};
+    Box exaggeration;
     if (truth(given.panel.z.settings, exaggerationSetting)) {
         if (const auto times = exaggerationOf(box, given.rules)) layout.space.stated = wordsOf(*times, given.labels);
-        layout.space.exaggeration = given.box(layout.space.stated, layout.sizes.number);
+        exaggeration = given.box(layout.space.stated, layout.sizes.number);
     }
     static constexpr std::size_t scaleOf[] = {acrossScale, upScale, uprightScale};
     for (std::size_t k = 0; k < 3; ++k)
         layout.space.ticks[k] = ticksBy(given.rules[scaleOf[k]].ticks, box.maps[k].low, box.maps[k].high, 4);
+
+    BoxInRoom view(layout, box, roomOfView(layout, given, exaggeration.height(), top, height));
+    view.place(0);
+    const Rect frame = layout.frame.rect;
+    layout.legend = decideLegend(given.page, given.panel, given.reading, lookInBox(given.look, box), view.limits(),
+                                 frame.width, frame.height, size);
+    // There are no right ends for labels to stand at.
+    if (layout.legend.place == LegendPlace::AtEnds) layout.legend.place = LegendPlace::Outside;
+    const bool isFree = given.panel.legend.place == LegendPlace::Automatic && !given.panel.legend.at;
+    if (layout.format >= 6 && isFree && !layout.legend.entries.empty()) {
+        Rect rect = legendRectInPanel(layout.legend, {}, frame.width, frame.height).grown(1);
+        rect.x += frame.x;
+        rect.y += frame.y;
+        if (std::ranges::any_of(view.scales(), [&](const Hit& hit) { return hit.rect.intersects(rect); }))
+            layout.legend.place = LegendPlace::Outside;
+    }
+    const bool outside = layout.legend.place == LegendPlace::Outside && !given.panel.legend.at;
+    if (outside) view.place(legendGap + layout.legend.width);
+    if (layout.format >= 6) {
+        const Rect paper{layout.space.first, given.room.y, layout.space.last - layout.space.first,
+                         given.room.height - 1};
+        layout.space.hasRoom = std::ranges::all_of(view.scales(), [&](const Hit& hit) {
+            return paper.grown(0.1).contains({hit.rect.x, hit.rect.y}) &&
+                   paper.grown(0.1).contains({hit.rect.right(), hit.rect.bottom()});
+        });
+    }
+    layout.space.exaggeration = std::move(exaggeration);
     placeLegend(layout, given);
+    if (outside && layout.format >= 6) {
+        // placeLegend leaves no room for what hangs over the frame's right side.
+        layout.legend.rect.x = given.room.right() - edge - layout.legend.width;
+    }
     return layout;
 }
 

@@ -39,6 +39,7 @@ public:
         scale(0, {0, yNear, z});
         scale(1, {xNear, 0, z});
         scale(2, {floor[left][0], floor[left][1], 0});
+        floorLabels();
         exaggeration();
     }
 
@@ -122,18 +123,40 @@ private:
             const Point& upper = to.y < from.y ? to : from;
             // Up to format 5 it stood over the scale's middle, and so on the surface if it was wide.
             const double x = layout_.format >= 6
-                                 ? std::max(layout_.space.leftmost, upper.x + distance::labelOver - label.width)
+                                 ? std::max(layout_.space.first, upper.x + distance::labelOver - label.width)
                                  : upper.x - label.width / 2,
-                         baseline = upper.y - 1.5 - label.descent;
+                         over = layout_.format >= 6 ? std::max(1.5, 0.36 * size + 0.6) : 1.5,
+                         baseline = upper.y - over - label.descent;
             addBox(scene_, label, x, baseline, inkColour);
             return hit(ItemKind::ScaleLabel, {x, baseline - label.ascent, label.width, label.height()});
         }
         const double reach =
             distance::tick + 1.6 + widest + (std::abs(nx) * label.width + std::abs(ny) * label.height()) / 2;
-        const Rect rect{middle.x + nx * reach - label.width / 2, middle.y + ny * reach - label.ascent / 2, label.width,
-                        label.height()};
-        addBox(scene_, label, rect.x, middle.y + ny * reach + label.ascent / 2, inkColour);
-        hit(ItemKind::ScaleLabel, rect);
+        Rect rect{middle.x + nx * reach - label.width / 2, middle.y + ny * reach - label.ascent / 2, label.width,
+                  label.height()};
+        if (layout_.format >= 6)
+            floorLabels_.push_back({k, rect});
+        else
+            floorLabel(k, rect);
+    }
+
+    void floorLabel(std::size_t k, const Rect& rect) {
+        addBox(scene_, layout_.space.labels[k], rect.x, rect.y + layout_.space.labels[k].ascent, inkColour);
+        hits_.push_back({{ItemKind::ScaleLabel, panel_, k == 0 ? acrossScale : upScale, 0}, rect});
+    }
+
+    /// Beside the middles of their scales; on the paper and clear of numbers and of each other before that.
+    void floorLabels() {
+        for (auto& [k, rect] : floorLabels_) {
+            rect.x =
+                std::clamp(rect.x, layout_.space.first, std::max(layout_.space.first, layout_.space.last - rect.width));
+            const auto touches = [&](const Rect& each) { return each.grown(0.3).intersects(rect); };
+            for (auto other = std::ranges::find_if(taken_, touches); other != taken_.end();
+                 other = std::ranges::find_if(taken_, touches))
+                rect.y = other->bottom() + 0.5;
+            taken_.push_back(rect);
+            floorLabel(k, rect);
+        }
     }
 
     Scene& scene_;
@@ -141,7 +164,8 @@ private:
     std::size_t panel_;
     const PanelLayout& layout_;
     Point centre_, corner_;
-    std::vector<Rect> taken_; ///< by numbers
+    std::vector<Rect> taken_;                               ///< by numbers and labels
+    std::vector<std::pair<std::size_t, Rect>> floorLabels_; ///< with the number of their scale
 };
 
 } // namespace

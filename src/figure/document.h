@@ -155,8 +155,8 @@ inline constexpr double mostDots = 400e6;
 ///   3  words may hold formulas in TeX's spelling, and values within formulas; bitmaps are packed closer
 ///   4  curves that are integrals are proven
 ///   5  what has no unit on its line has the one that follows from its formula
-///   6  the upright scale's label in space stands beside its scale and off the surface; numbers of a floor seen edge on
-///      stand below it
+///   6  a view of space is as large as its numbers and labels let it be, which stand off what is drawn; numbers of a
+///      floor seen edge on stand below it; long labels stay on the paper, and all are clear of large numbers
 inline constexpr int newestFormat = 6;
 
 /// A recipe: everything a figure is made of. A value: editing makes another one, so undo is a list of these.
