@@ -23,7 +23,7 @@ PictureSheet* makeKindSheet(DocumentSession& session, const LookSettings& look, 
         }
     }
     auto* sheet = new PictureSheet(session, look, QObject::tr("Draw as"), QObject::tr("another kind of plot"),
-                                   std::move(choices), PictureSheet::Eyes::Colour, parent);
+                                   std::move(choices), PictureSheet::For::Colour, parent);
     sheet->setObjectName("kindSheet");
     return sheet;
 }
@@ -43,7 +43,7 @@ PictureSheet* makeMapSheet(DocumentSession& session, const LookSettings& look, s
                            }});
     }
     auto* sheet = new PictureSheet(session, look, QObject::tr("Colour maps"), QObject::tr("another colour map"),
-                                   std::move(choices), PictureSheet::Eyes::All, parent);
+                                   std::move(choices), PictureSheet::For::All, parent);
     sheet->setObjectName("mapSheet");
     return sheet;
 }

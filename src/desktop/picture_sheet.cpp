@@ -1,8 +1,8 @@
 #include "desktop/picture_sheet.h"
 
 #include "composition/figure.h"
+#include "desktop/other_eyes.h"
 #include "drawing/cairo_painter.h"
-#include "drawing/colour_vision.h"
 #include "figure/scale_settings.h"
 
 #include <QApplication>
@@ -11,7 +11,6 @@
 #include <QPainter>
 #include <QVBoxLayout>
 #include <algorithm>
-#include <map>
 
 namespace coulter {
 namespace {
@@ -22,32 +21,12 @@ constexpr int pictureDots = 190;
 /// As fine as so little a picture shows, and soon there.
 const Effort littleEffort{0.1, 150 / 25.4, 20'000, false, false, usualOperations / 50};
 
-template <typename Eye> QImage seenBy(const QImage& image, const Eye& eye) {
-    QImage seen = image;
-    std::map<QRgb, QRgb> known;
-    for (int y = 0; y < seen.height(); ++y) {
-        auto* row = reinterpret_cast<QRgb*>(seen.scanLine(y));
-        for (int x = 0; x < seen.width(); ++x) {
-            const auto [at, isNew] = known.try_emplace(row[x]);
-            if (isNew) {
-                const Colour c =
-                    eye(Colour{static_cast<std::uint8_t>(qRed(row[x])), static_cast<std::uint8_t>(qGreen(row[x])),
-                               static_cast<std::uint8_t>(qBlue(row[x]))});
-                at->second = qRgb(c.red, c.green, c.blue);
-            }
-            row[x] = at->second;
-        }
-    }
-    return seen;
-}
-
 /// Above in colour and in grey print, below as readers see it who lack red or green.
 QImage forAllEyes(const QImage& image) {
     QImage all(image.width(), image.height(), QImage::Format_RGB32);
     all.fill(Qt::white);
-    const QImage views[] = {image, seenBy(image, inGrey),
-                            seenBy(image, [](Colour c) { return asSeen(c, ColourVision::Protan); }),
-                            seenBy(image, [](Colour c) { return asSeen(c, ColourVision::Deutan); })};
+    const QImage views[] = {image, seenBy(image, Eyes::GreyPrint), seenBy(image, Eyes::WithoutRed),
+                            seenBy(image, Eyes::WithoutGreen)};
     QPainter painter(&all);
     painter.setRenderHint(QPainter::SmoothPixmapTransform);
     const int w = image.width() / 2, h = image.height() / 2;
@@ -86,7 +65,7 @@ Document PictureSheet::littleDocument(const Document& document, std::size_t inde
 }
 
 PictureSheet::PictureSheet(DocumentSession& session, const LookSettings& look, const QString& title,
-                           const QString& what, std::vector<PictureChoice> choices, Eyes eyes, QWidget* parent)
+                           const QString& what, std::vector<PictureChoice> choices, For whom, QWidget* parent)
     : QDialog(parent), session_(session), what_(what), choices_(std::move(choices)), list_(new QListWidget),
       adds_(new QCheckBox(tr("add it to what is drawn (Shift)"))) {
     setWindowTitle(title);
@@ -114,14 +93,14 @@ PictureSheet::PictureSheet(DocumentSession& session, const LookSettings& look, c
         documents.push_back(choice.little);
         auto* item = new QListWidgetItem(QIcon(empty), choice.name, list_);
         item->setTextAlignment(Qt::AlignHCenter);
-        if (eyes == Eyes::All)
+        if (whom == For::All)
             item->setToolTip(tr("In colour, in grey print, and as readers see it who lack red or green"));
         if (choice.isNow) list_->setCurrentItem(item);
     }
     connect(list_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) { choose(list_->row(item)); });
     connect(list_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { choose(list_->row(item)); });
     const double ratio = devicePixelRatioF();
-    drawer_ = std::jthread([this, documents, wide, ratio, eyes](std::stop_token stop) {
+    drawer_ = std::jthread([this, documents, wide, ratio, whom](std::stop_token stop) {
         for (std::size_t i = 0; i < documents.size() && !stop.stop_requested(); ++i) {
             const Figure figure = drawFigure(documents[i], littleEffort, stop);
             if (stop.stop_requested()) return;
@@ -129,7 +108,7 @@ PictureSheet::PictureSheet(DocumentSession& session, const LookSettings& look, c
             QImage image = QImage(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height,
                                   raster.width * 4, QImage::Format_RGB32)
                                .copy();
-            if (eyes == Eyes::All) image = forAllEyes(image);
+            if (whom == For::All) image = forAllEyes(image);
             image.setDevicePixelRatio(ratio);
             QMetaObject::invokeMethod(this, [this, image, i, stop] {
                 if (stop.stop_requested()) return;

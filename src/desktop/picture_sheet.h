@@ -26,10 +26,10 @@ class PictureSheet : public QDialog {
 public:
     /// Whose eyes the pictures are for: in colour alone; or beside that in grey print, and as two kinds of reader who
     /// lack a colour see them.
-    enum class Eyes : std::uint8_t { Colour, All };
+    enum class For : std::uint8_t { Colour, All };
     /// @param what  what choosing does, for undo
     PictureSheet(DocumentSession& session, const LookSettings& look, const QString& title, const QString& what,
-                 std::vector<PictureChoice> choices, Eyes eyes, QWidget* parent = nullptr);
+                 std::vector<PictureChoice> choices, For whom, QWidget* parent = nullptr);
 
     /// How many of its pictures are there.
     std::size_t pictures() const { return pictures_; }

@@ -18,7 +18,7 @@ void SheetView::paintEvent(QPaintEvent*) {
     painter.setBrush(Qt::white);
     painter.drawRect(paper.adjusted(-0.5, -0.5, 0.5, 0.5));
     if (figure_) {
-        QImage image = figure_->image;
+        QImage image = seen_;
         image.setDevicePixelRatio(devicePixelRatioF());
         const QSizeF size = QSizeF(image.size()) / devicePixelRatioF();
         if (std::abs(size.width() - paper.width()) < 1.5)
@@ -66,6 +66,16 @@ void SheetView::paintEvent(QPaintEvent*) {
         painter.drawRoundedRect(box, 3, 3);
         painter.setPen(look.ink());
         painter.drawText(box, Qt::AlignCenter, readOut_);
+    }
+    if (eyes_ != Eyes::Usual) { // so that nobody takes it for the figure's own colours
+        const QString text = tr("Seen %1").arg(nameOf(eyes_));
+        const QSize size = QFontMetrics(font()).size(0, text) + QSize(look.px(16), look.px(6));
+        const QRectF label(width() - size.width() - look.px(4), look.px(4), size.width(), size.height());
+        painter.setPen(QPen(look.accent(), 1));
+        painter.setBrush(look.page());
+        painter.drawRoundedRect(label, 3, 3);
+        painter.setPen(look.ink());
+        painter.drawText(label, Qt::AlignCenter, text);
     }
     if (!waitsFor_.isEmpty()) {
         const QString text = tr("The figure is as it was last: %1").arg(waitsFor_);

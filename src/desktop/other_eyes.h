@@ -1,0 +1,21 @@
+#pragma once
+#include <QImage>
+#include <QString>
+#include <array>
+#include <cstdint>
+
+namespace coulter {
+
+/// Whose eyes a picture is for: those of most readers, paper printed in grey, or readers who lack one of the three
+/// sensitivities.
+enum class Eyes : std::uint8_t { Usual, GreyPrint, WithoutRed, WithoutGreen, WithoutBlue };
+inline constexpr std::array allEyes{Eyes::Usual, Eyes::GreyPrint, Eyes::WithoutRed, Eyes::WithoutGreen,
+                                    Eyes::WithoutBlue};
+/// As it is chosen in a menu.
+QString nameOf(Eyes eyes);
+
+/// A picture as they see it; the usual ones see it as it is.
+/// @param image  RGB32
+QImage seenBy(QImage image, Eyes eyes);
+
+} // namespace coulter
