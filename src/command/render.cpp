@@ -4,6 +4,7 @@
 #include "command/sweep.h"
 #include "command/sweep_index.h"
 #include "data/digest.h"
+#include "figure/sheet_sizes.h"
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
@@ -26,6 +27,7 @@ struct Arguments {
     std::vector<std::string> recipes;
     std::string output, format;
     double dpi = 0;
+    std::string size;
     std::vector<std::string> quantities;
     std::size_t count = 0, jobs = 1;
     bool logarithmic = false, strict = false, patient = false;
@@ -41,9 +43,10 @@ struct Job {
     std::size_t number = 0; ///< in the sweep, from 0
 };
 
-std::optional<Document> withSettings(Document document, double dpi, const std::vector<std::string>& quantities,
-                                     const std::string& about) {
-    if (dpi > 0) document.sheet.resolution = dpi;
+std::optional<Document> withSettings(Document document, const Arguments& arguments,
+                                     const std::vector<std::string>& quantities, const std::string& about) {
+    if (arguments.dpi > 0) document.sheet.resolution = arguments.dpi;
+    if (!arguments.size.empty()) setSize(document.sheet, arguments.size);
     for (const std::string& quantity : quantities) {
         const auto equals = quantity.find('=');
         const std::string name = quantity.substr(0, equals), value = quantity.substr(equals + 1);
@@ -94,7 +97,7 @@ int renderOne(const Job& job, const ExportFormat& format, const Arguments& argum
               SweepIndex* index) {
     const std::string& recipe = job.recipe;
     const std::filesystem::path& target = job.target;
-    const auto document = withSettings(*job.document, arguments.dpi, job.quantities, recipe);
+    const auto document = withSettings(*job.document, arguments, job.quantities, recipe);
     if (!document) return statusProblem;
     if (index && isThere(job, *document, *index)) return statusGood;
     // A problem on a line that no plot needs does not stop the figure, but it is said, and the status tells.
@@ -166,6 +169,13 @@ int renderAll(const std::vector<Job>& list, const ExportFormat& format, const Ar
     return interruption.happened() ? statusInterrupted : status.load();
 }
 
+/// “one column”, … or WIDTHxHEIGHT in mm.
+std::string sizeNames() {
+    std::string names;
+    for (const SheetSize& size : sheetSizes()) names += "“" + std::string(size.name) + "”, ";
+    return names + fmt::format("or WIDTHxHEIGHT in mm, from {} to {}", leastSheet, greatestSheet);
+}
+
 int render(const Arguments& arguments) {
     for (const std::string& quantity : arguments.quantities) {
         if (quantity.find('=') == std::string::npos) return usage("--set needs NAME=VALUE, not “" + quantity + "”.");
@@ -173,6 +183,8 @@ int render(const Arguments& arguments) {
     if (arguments.dpi != 0 && !(arguments.dpi >= leastResolution && arguments.dpi <= greatestResolution)) {
         return usage(fmt::format("--dpi must be from {} to {}.", leastResolution, greatestResolution));
     }
+    if (Sheet sheet; !arguments.size.empty() && !setSize(sheet, arguments.size))
+        return usage("--size must be " + sizeNames() + ".");
     std::error_code error;
     const std::filesystem::path output = arguments.output;
     const bool folder =
@@ -238,6 +250,11 @@ void addRender(CLI::App& app, int& status) {
         ->required();
     command->add_option("--format", arguments->format, formatNames() + "; else taken from the file's ending");
     command->add_option("--dpi", arguments->dpi, "dots per inch of a bitmap, in place of the recipe's");
+    command
+        ->add_option("--size", arguments->size,
+                     "size of the sheet, in place of the recipe's: " + sizeNames() +
+                         ", which leaves the letters as large as they are")
+        ->type_name("SIZE");
     command
         ->add_option("--set", arguments->quantities,
                      "NAME=VALUE: another value for a quantity of the page, or for a setting by its path: azimuth, "

@@ -112,6 +112,10 @@ void MainWindow::makeBar() {
         action(tr("Larger"), key, [this] { look_.changeScale(1.1); });
     action(tr("Smaller"), QKeySequence(Qt::CTRL | Qt::Key_Minus), [this] { look_.changeScale(1 / 1.1); });
     action(tr("Usual size"), QKeySequence(Qt::CTRL | Qt::Key_0), [this] { look_.changeScale(0); });
+    action(tr("Other eyes"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_G), [this] {
+        const auto now = std::ranges::find(allEyes, sheet_->shownFor());
+        sheet_->showFor(now + 1 == allEyes.end() ? allEyes.front() : *(now + 1));
+    });
 }
 
 void MainWindow::fillDocumentMenu() {
@@ -143,6 +147,13 @@ void MainWindow::fillDocumentMenu() {
             break;
         }
     }
+    QMenu* seen = menu->addMenu(tr("The sheet as it is seen…"));
+    for (const Eyes eyes : allEyes) {
+        QAction* each = seen->addAction(nameOf(eyes), this, [this, eyes] { sheet_->showFor(eyes); });
+        each->setCheckable(true);
+        each->setChecked(eyes == sheet_->shownFor());
+    }
+    seen->setToolTip(tr("Ctrl+Shift+G goes on to the next"));
     menu->addSeparator();
     entry(tr("Manual"));
     menu->addSeparator();

@@ -4,6 +4,7 @@
 #include "drawing/colours.h"
 #include "figure/scale_settings.h"
 #include "figure/sheet_settings.h"
+#include "figure/sheet_sizes.h"
 #include "notes/note_kind.h"
 #include "plots/plot_kind.h"
 
@@ -45,6 +46,22 @@ void Particulars::sheetFields(FormFields& fields) {
                     what, [&](Document& document) { document.sheet.*which = v; }, what);
             });
     };
+    fields
+        .choice(
+            tr("size"),
+            [] {
+                QStringList names;
+                for (const SheetSize& size : sheetSizes()) names << QString::fromUtf8(size.name);
+                return names << tr("its own");
+            },
+            [this] { return static_cast<int>(sizeOf(session_.shown().sheet)); },
+            [this](int which) {
+                if (which < 0 || which >= static_cast<int>(sheetSizes().size())) return;
+                change(tr("change of the sheet's size"), [&](Document& document) {
+                    setSize(document.sheet, sheetSizes()[static_cast<std::size_t>(which)].name);
+                });
+            })
+        ->setObjectName("sheetSize");
     sheetNumber(tr("width"), leastSheet, greatestSheet, 0.1, "mm", &Sheet::width, tr("change of the sheet's width"))
         ->setObjectName("sheetWidth");
     sheetNumber(tr("height"), leastSheet, greatestSheet, 0.1, "mm", &Sheet::height, tr("change of the sheet's height"))
@@ -53,8 +70,10 @@ void Particulars::sheetFields(FormFields& fields) {
     sheetNumber(tr("tolerance"), 0.001, 10, 0.005, "mm", &Sheet::tolerance, tr("change of the tolerance"));
     sheetNumber(tr("bitmap"), leastResolution, greatestResolution, 1, tr("dots/inch"), &Sheet::resolution,
                 tr("change of the resolution"));
-    if (session_.shown().panels.size() < 2) return;
+    const bool several = session_.shown().panels.size() > 1;
     for (const Setting* setting : sheetSettings()) {
+        const bool ofFiles = setting == &paperSetting || setting == &extentSetting || setting == &marginSetting;
+        if (!several && !ofFiles) continue;
         fields.setting(
             *setting, [this] { return session_.shown().sheet.settings; },
             [this, setting](std::optional<SettingValue> value) {

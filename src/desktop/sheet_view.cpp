@@ -181,11 +181,20 @@ void SheetView::holdRange(bool held) {
 void SheetView::take(std::shared_ptr<const ShownFigure> figure) {
     waitsFor_ = figure->waitsFor;
     // An unfinished formula leaves the last good picture where it is.
-    if (figure->complete || !figure_) figure_ = std::move(figure);
+    if (figure->complete || !figure_) {
+        figure_ = std::move(figure);
+        seen_ = seenBy(figure_->image, eyes_);
+    }
     if (!hasItem(session_.shown(), selection_)) select({});
     placeProfileButton();
     update();
     emit figureChanged();
+}
+
+void SheetView::showFor(Eyes eyes) {
+    eyes_ = eyes;
+    if (figure_) seen_ = seenBy(figure_->image, eyes_);
+    update();
 }
 
 void SheetView::select(const ItemPath& path) {
@@ -340,6 +349,9 @@ void SheetView::mouseDoubleClickEvent(QMouseEvent* event) {
     if (const auto bar = barAt(toSheet(event->position()))) return doubleClickOnBar(*bar, toSheet(event->position()));
     const ItemPath item = itemAt(figure_->figure, toSheet(event->position()), 6 / fit());
     if (item.kind == ItemKind::Note) return editText(item);
+    for (const Hit& entry : legendEntries()) {
+        if (entry.rect.contains(toSheet(event->position()))) return editName(entry);
+    }
     const ItemPath part = partAt(figure_->figure, toSheet(event->position()));
     if (part.kind == ItemKind::Panel || (part.kind == ItemKind::Scale && part.index != colourScale)) restoreView(part);
 }
@@ -379,6 +391,11 @@ void SheetView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Right:
     case Qt::Key_Up:
     case Qt::Key_Down: return arrowKey(*event);
+    case Qt::Key_R:
+        for (const Hit& entry : legendEntries()) {
+            if (entry.path == selection_) return editName(entry);
+        }
+        return;
     case Qt::Key_Plus:
     case Qt::Key_Equal: return zoom(whole, 1.2, middle, "zoom");
     case Qt::Key_Minus: return zoom(whole, 1 / 1.2, middle, "zoom");
@@ -438,7 +455,12 @@ void SheetView::editText(const ItemPath& path) {
     for (const Hit& hit : figure_->figure.hits) {
         if (hit.path == path) at = hit.rect;
     }
-    textField_->setText(QString::fromStdString(textOf(figure_->figure, session_.document(), path)));
+    showTextField(textOf(figure_->figure, session_.document(), path), at);
+}
+
+void SheetView::showTextField(const std::string& text, const Rect& at) {
+    textField_->setPlaceholderText("");
+    textField_->setText(QString::fromStdString(text));
     const QPointF corner = toWidget({at.x, at.y});
     const int height = textField_->sizeHint().height();
     const int wide = std::max(look_.look().px(260), static_cast<int>(at.width * fit()) + look_.look().px(40));
@@ -471,6 +493,7 @@ void SheetView::finishText(bool take) {
         document->panels[path.panel].title = text;
         return session_.edit(std::move(*document), tr("change of the title"));
     }
+    if (path.kind == ItemKind::Plot) return finishName(path, std::move(*document), text);
     // What is derived stays derived; an empty label goes back to it.
     Axis& axis = *axisAt(*document, path);
     axis.label.reset();

@@ -2,6 +2,7 @@
 #include "desktop/document_session.h"
 #include "desktop/figure_worker.h"
 #include "desktop/look.h"
+#include "desktop/other_eyes.h"
 #include "figure/panel_grid.h"
 #include "plots/profile.h"
 
@@ -46,6 +47,10 @@ public:
     /// Back to automatic limits, of one scale or of all.
     void restoreView(const ItemPath& part);
     void editText(const ItemPath& path);
+    /// Where the entries of legends are, of plots and of members of families.
+    std::vector<Hit> legendEntries() const;
+    /// Renames a plot in its legend; an empty name is derived again.
+    void editName(const Hit& entry);
     /// Panels whose scale of this number is the same one.
     std::vector<std::size_t> sharing(std::size_t panel, std::size_t scale) const;
     /// What a new panel shows.
@@ -75,6 +80,9 @@ public:
     /// Draws what is shown however long it takes, until the document changes.
     void goOn();
     bool isPatient() const { return patient_; }
+    /// The sheet as others see it: a look at it, which is neither kept in the recipe nor exported.
+    void showFor(Eyes eyes);
+    Eyes shownFor() const { return eyes_; }
     /// While held, the automatic range of the vertical scale grows where it must but never shrinks.
     void holdRange(bool held);
 
@@ -161,7 +169,9 @@ private:
     void selectNeighbour(int step);
     void paintRulers(QPainter& painter) const;
     void paintPanelMarks(QPainter& painter) const; ///< the grip of the panel under the pointer, and where it would go
+    void showTextField(const std::string& text, const Rect& over);
     void finishText(bool take);
+    void finishName(const ItemPath& path, Document document, const std::string& name);
 
     /// A handle of the selected plot under the pointer.
     struct Held {
@@ -237,6 +247,8 @@ private:
     FigureWorker& worker_;
     const LookSettings& look_;
     std::shared_ptr<const ShownFigure> figure_;
+    Eyes eyes_ = Eyes::Usual;
+    QImage seen_; ///< its pixels, as these eyes have them
     QString waitsFor_;
     ItemPath selection_;
     std::optional<Drag> drag_;

@@ -80,6 +80,23 @@ TEST_CASE("coulter render writes figures that coulter verify rebuilds and coulte
     }
 }
 
+TEST_CASE("coulter render gives a figure another size, and the figure knows") {
+    const Folder folder;
+    const auto sheetOf = [&](const std::string& size) {
+        REQUIRE(run("render " + demo + " -o " + (folder / "a.svg") + " --size '" + size + "'").status == 0);
+        CHECK(run("verify " + (folder / "a.svg")).status == 0);
+        return readRecipe(run("recipe " + (folder / "a.svg") + " -o -").out).document->sheet;
+    };
+    const Sheet column = sheetOf("one column"), own = sheetOf("140x77");
+    CHECK(column.width == 85);
+    CHECK(column.textSize == 8);
+    CHECK(own.width == 140);
+    CHECK(own.height == 77);
+    const Ran wrong = run("render " + demo + " -o " + (folder / "b.svg") + " --size '3 columns'");
+    CHECK(wrong.status == 2);
+    CHECK(wrong.out.find("one column") != std::string::npos);
+}
+
 TEST_CASE("coulter render sets quantities, and the figure knows") {
     const Folder folder;
     CHECK(run("render " + demo + " -o " + folder / "a.svg" + " --set A=5 --set 'T_m=12.5'").status == 0);

@@ -266,6 +266,60 @@ TEST_CASE("a curve, an axis and the sheet have their particulars") {
     width->setValue(120);
     d.settle();
     CHECK(d.figure().figure.document.sheet.width == 120);
+    auto* size = d.find<QComboBox>("sheetSize");
+    REQUIRE(size);
+    CHECK(size->currentText() == "its own");
+    size->setFocus();
+    d.key(Qt::Key_Home);
+    emit size->activated(size->currentIndex());
+    d.settle();
+    const Sheet sheet = d.figure().figure.document.sheet;
+    CHECK(sheet.width == 85); // one column of a journal, and letters for that
+    CHECK(sheet.textSize == 8);
+    d.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(d.window().session().document().sheet.width == 120);
+    auto* paper = d.find<QComboBox>("setting-paper"); // of files, with one panel, too
+    REQUIRE(paper);
+}
+
+TEST_CASE("the sheet is looked at as others see it, which changes neither recipe nor export") {
+    WindowDriver d;
+    d.window().openDemo();
+    d.settle();
+    const Document before = d.window().session().document();
+    const auto coloured = [&] { // dots of the paper that are not grey
+        const QImage image = d.sheet()->grab().toImage();
+        const QRect paper =
+            QRectF(d.sheet()->toWidget({1, 1}), d.sheet()->toWidget({before.sheet.width - 1, before.sheet.height - 1}))
+                .toRect();
+        int count = 0;
+        for (int y = paper.top(); y < paper.bottom(); ++y) {
+            for (int x = paper.left(); x < paper.right(); ++x) {
+                const QRgb dot = image.pixel(x, y);
+                count +=
+                    std::max({qRed(dot), qGreen(dot), qBlue(dot)}) - std::min({qRed(dot), qGreen(dot), qBlue(dot)}) > 8;
+            }
+        }
+        return count;
+    };
+    const int usual = coloured();
+    CHECK(usual > 100);
+    const auto next = [&] { d.key(Qt::Key_G, Qt::ControlModifier | Qt::ShiftModifier); };
+    next();
+    CHECK(d.sheet()->shownFor() == Eyes::GreyPrint);
+    CHECK(coloured() == 0);
+    d.sheet()->select({}); // drawn anew, it stays so
+    d.window().resize(d.window().size() - QSize(40, 20));
+    d.settle();
+    CHECK(coloured() == 0);
+    for (const Eyes eyes : {Eyes::WithoutRed, Eyes::WithoutGreen, Eyes::WithoutBlue}) {
+        next();
+        CHECK(d.sheet()->shownFor() == eyes);
+        CHECK(coloured() > 0);
+    }
+    next();
+    CHECK(d.sheet()->shownFor() == Eyes::Usual);
+    CHECK(d.window().session().document() == before);
 }
 
 TEST_CASE("titles and labels are edited in place; an emptied label is derived again") {
@@ -289,6 +343,50 @@ TEST_CASE("titles and labels are edited in place; an emptied label is derived ag
     d.type("other");
     d.key(Qt::Key_Escape);
     CHECK(d.window().session().document().panels[0].title == "A year");
+}
+
+TEST_CASE("entries of legends are renamed where they stand; an emptied one is derived again") {
+    for (const LegendPlace place : {LegendPlace::TopLeft, LegendPlace::Outside, LegendPlace::AtEnds}) {
+        WindowDriver d;
+        Document document;
+        document.page = {"f(x, a) = a x^2", "g(x) = 4 - x", "x in [0, 1]", "a in [0, 3]"};
+        document.panels[0].plots = {plotOf("g(x)"), plotOf("f(x, a) for a in {1, 2}")};
+        document.panels[0].legend.place = place;
+        d.window().session().start(document, "");
+        d.settle();
+        const auto entry = [&](const ItemPath& path) {
+            const std::vector<Hit> entries = d.sheet()->legendEntries();
+            const auto at = std::ranges::find(entries, path, &Hit::path);
+            REQUIRE(at != entries.end());
+            return d.sheet()->toWidget({at->rect.x + at->rect.width / 2, at->rect.y + at->rect.height / 2});
+        };
+        const ItemPath line{ItemKind::Plot, 0, 0, 0}, second{ItemKind::Plot, 0, 1, 1};
+        const auto plots = [&]() -> const std::vector<Plot>& {
+            return d.window().session().document().panels[0].plots;
+        };
+        d.doubleClick(d.sheet(), entry(line));
+        d.type("falling $g$");
+        d.key(Qt::Key_Return);
+        d.settle();
+        CHECK(plots()[0].name == "falling $g$");
+        d.doubleClick(d.sheet(), entry(second)); // one member alone
+        d.type("the steeper one");
+        d.key(Qt::Key_Return);
+        d.settle();
+        REQUIRE(plots()[1].members.size() == 2);
+        CHECK(plots()[1].members[1].name == "the steeper one");
+        CHECK_FALSE(plots()[1].name);
+        d.sheet()->select(line); // and by the keyboard
+        d.sheet()->setFocus();
+        d.key(Qt::Key_R);
+        d.key(Qt::Key_A, Qt::ControlModifier);
+        d.key(Qt::Key_Backspace);
+        d.key(Qt::Key_Return);
+        d.settle();
+        CHECK_FALSE(plots()[0].name);
+        d.key(Qt::Key_Z, Qt::ControlModifier);
+        CHECK(plots()[0].name == "falling $g$");
+    }
 }
 
 TEST_CASE("a legend is dragged to its place") {

@@ -1,0 +1,60 @@
+// Legends on the sheet: entries renamed where they stand. See sheet_view.h.
+#include "desktop/sheet_view.h"
+
+#include <algorithm>
+
+namespace coulter {
+namespace {
+
+/// The name that was given by hand; of a member of a family its own.
+std::optional<std::string> givenName(const Document& document, const Drawn& drawn) {
+    const Plot* plot = plotAt(document, drawn.path);
+    if (!plot) return std::nullopt;
+    if (drawn.caseCount == 1) return plot->name;
+    const std::size_t part = drawn.path.part;
+    return part < plot->members.size() ? plot->members[part].name : std::nullopt;
+}
+
+} // namespace
+
+std::vector<Hit> SheetView::legendEntries() const {
+    std::vector<Hit> entries;
+    if (!figure_) return entries;
+    const Figure& figure = figure_->figure;
+    for (const PanelFigure& panel : figure.panels) {
+        const LegendLayout& legend = panel.layout.legend;
+        if (legend.place == LegendPlace::AtEnds) continue;
+        for (std::size_t row = 0; row < legend.drawn.size(); ++row)
+            entries.push_back({panel.drawn[legend.drawn[row]].path,
+                               {legend.rect.x, legend.rect.y + static_cast<double>(row) * legend.rowHeight,
+                                legend.rect.width, legend.rowHeight}});
+    }
+    for (const SheetEntry& entry : figure.layout.legend)
+        entries.push_back({figure.panels[entry.panel].drawn[entry.drawn].path,
+                           {entry.at.x, entry.at.y, distance::legendSample + distance::sampleGap + entry.words.width,
+                            figure.layout.rowHeight}});
+    for (const Hit& hit : figure.hits) { // at the ends of curves
+        if (hit.path.kind == ItemKind::Plot) entries.push_back(hit);
+    }
+    return entries;
+}
+
+void SheetView::editName(const Hit& entry) {
+    const Drawn* drawn = drawnAt(figure_->figure, entry.path);
+    if (!drawn) return;
+    textPath_ = entry.path;
+    showTextField(givenName(session_.document(), *drawn).value_or(""), entry.rect);
+    textField_->setPlaceholderText(tr("derived from the formula"));
+}
+
+void SheetView::finishName(const ItemPath& path, Document document, const std::string& name) {
+    const Drawn* drawn = drawnAt(figure_->figure, path);
+    Plot* plot = plotAt(document, path);
+    if (!drawn || !plot) return;
+    const auto wanted = name.empty() ? std::nullopt : std::optional(name);
+    (drawn->caseCount == 1 ? plot->name : memberOf(*plot, path.part).name) = wanted;
+    trimMembers(*plot);
+    if (document != session_.document()) session_.edit(std::move(document), tr("change of a name"));
+}
+
+} // namespace coulter
