@@ -151,8 +151,6 @@ void Particulars::rebuild() {
     } else {
         heading->setText(tr("Sheet"));
         sheetFields(*fields_);
-        // The only panel is part of the sheet.
-        if (session_.shown().panels.size() == 1) panelFields(*fields_);
     }
     setWidget(content);
     refresh();

@@ -70,7 +70,9 @@ void Particulars::sheetFields(FormFields& fields) {
     sheetNumber(tr("tolerance"), 0.001, 10, 0.005, "mm", &Sheet::tolerance, tr("change of the tolerance"));
     sheetNumber(tr("bitmap"), leastResolution, greatestResolution, 1, tr("dots/inch"), &Sheet::resolution,
                 tr("change of the resolution"));
+    // The only panel is part of the sheet.
     const bool several = session_.shown().panels.size() > 1;
+    if (!several) panelFields(fields);
     for (const Setting* setting : sheetSettings()) {
         const bool ofFiles = setting == &paperSetting || setting == &extentSetting || setting == &marginSetting;
         if (!several && !ofFiles) continue;

@@ -460,6 +460,9 @@ void SheetView::editText(const ItemPath& path) {
 
 void SheetView::showTextField(const std::string& text, const Rect& at) {
     textField_->setPlaceholderText("");
+    readOut_.clear();
+    marker_.reset();
+    update();
     textField_->setText(QString::fromStdString(text));
     const QPointF corner = toWidget({at.x, at.y});
     const int height = textField_->sizeHint().height();
