@@ -132,10 +132,10 @@ private:
         }
         const double reach =
             distance::tick + 1.6 + widest + (std::abs(nx) * label.width + std::abs(ny) * label.height()) / 2;
-        Rect rect{middle.x + nx * reach - label.width / 2, middle.y + ny * reach - label.ascent / 2, label.width,
-                  label.height()};
+        const Rect rect{middle.x + nx * reach - label.width / 2, middle.y + ny * reach - label.ascent / 2, label.width,
+                        label.height()};
         if (layout_.format >= 6)
-            floorLabels_.push_back({k, rect});
+            floorLabels_.emplace_back(k, rect);
         else
             floorLabel(k, rect);
     }
@@ -147,7 +147,8 @@ private:
 
     /// Beside the middles of their scales; on the paper and clear of numbers and of each other before that.
     void floorLabels() {
-        for (auto& [k, rect] : floorLabels_) {
+        for (auto& label : floorLabels_) {
+            Rect& rect = label.second;
             rect.x =
                 std::clamp(rect.x, layout_.space.first, std::max(layout_.space.first, layout_.space.last - rect.width));
             const auto touches = [&](const Rect& each) { return each.grown(0.3).intersects(rect); };
@@ -155,7 +156,7 @@ private:
                  other = std::ranges::find_if(taken_, touches))
                 rect.y = other->bottom() + 0.5;
             taken_.push_back(rect);
-            floorLabel(k, rect);
+            floorLabel(label.first, rect);
         }
     }
 
