@@ -160,6 +160,7 @@ int runCommandLine(int argc, char** argv) {
     app.fallthrough();
     int status = statusGood;
     addRender(app, status);
+    addAnimate(app, status);
     addValue(app, status);
     addSample(app, status);
     addRecipe(app, status);

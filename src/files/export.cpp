@@ -1,10 +1,11 @@
 #include "files/export.h"
-#include "files/figure_difference.h"
 
 #include "composition/findings.h"
 #include "data/attach_tables.h"
 #include "drawing/scene_extent.h"
 #include "figure/sheet_settings.h"
+#include "files/animation.h"
+#include "files/figure_difference.h"
 #include "files/formats.h"
 #include "files/recipe.h"
 #include "plots/telling.h"
@@ -147,9 +148,15 @@ std::optional<Problem> verifyFigure(const std::string& bytes, std::stop_token st
     RecipeRead read = readRecipe(*found.recipe);
     if (!read.document) return read.problem;
     attachTables(*read.document, options.folder);
-    const Exported again = exportFigure(*read.document, *found.format, std::move(stop), options);
+    const auto animation = animationIn(bytes);
+    const Exported again = animation ? exportAnimation(*read.document, *animation, stop, options)
+                                     : exportFigure(*read.document, *found.format, stop, options);
     if (!again.bytes) return again.problem;
     if (*again.bytes == bytes) return std::nullopt;
+    if (animation)
+        return saying("The animation differs from what its recipe gives.",
+                      "it was changed after the export, or made by another version of Coulter or its libraries, or "
+                      "patiently");
     if (difference) *difference = pictureOfDifference(bytes, *again.bytes);
     return saying(
         "The figure differs from what its recipe gives. " +

@@ -97,6 +97,23 @@ TEST_CASE("coulter render gives a figure another size, and the figure knows") {
     CHECK(wrong.out.find("one column") != std::string::npos);
 }
 
+TEST_CASE("coulter animate writes frames that coulter verify makes again") {
+    const Folder folder;
+    const std::string frames = folder / "a.png", again = folder / "b.png";
+    const std::string asked = " --set A=5..10 --count 3 --seconds 1 --to-and-fro --dpi 40 -o ";
+    REQUIRE(run("animate " + demo + asked + frames).status == 0);
+    CHECK(run("verify " + frames).status == 0);
+    REQUIRE(run("recipe " + frames + " -o " + folder / "back.coulter").status == 0);
+    REQUIRE(run("animate " + (folder / "back.coulter") + asked + again).status == 0);
+    CHECK(readFile(frames).bytes == readFile(again).bytes);
+    CHECK(readFile(frames).bytes->find(R"("values":["5","7.5","10","7.5"])") != std::string::npos);
+    for (const std::string& wrong :
+         {std::string(" --set A=7"), std::string(" --set A=1..2"), std::string(" --set A={1,2} --set t_0={1,2}")})
+        CHECK(run("animate " + demo + wrong + " -o " + (folder / "c.png")).status == 2);
+    CHECK(run("animate " + demo + " --set nothing={1,2} -o " + (folder / "c.png")).status == 1);
+    CHECK_FALSE(fs::exists(folder / "c.png"));
+}
+
 TEST_CASE("coulter render sets quantities, and the figure knows") {
     const Folder folder;
     CHECK(run("render " + demo + " -o " + folder / "a.svg" + " --set A=5 --set 'T_m=12.5'").status == 0);
