@@ -149,25 +149,33 @@ Exported exportAnimation(const Document& document, const Animation& animation, c
     const Sheet& sheet = document.sheet;
     if (sheet.width * sheet.height * std::pow(sheet.resolution / 25.4, 2) > mostDots)
         return refused(saying("A bitmap of this size has too many dots.", "choose a smaller sheet or resolution"));
-    const auto valued = [&](const Document& of, std::size_t i) {
-        return withNamedValue(of, animation.quantity, animation.values[i]);
-    };
-    const auto told = [&](const char* stage, std::size_t done) {
-        if (options.watch.stage) options.watch.stage(stage, done, count);
+    Effort effort = effortOf(sheet);
+    effort.proofs = false; // no dot depends on them
+    if (options.patient) effort.operations = HUGE_VAL;
+    Problem problem;
+    // The figure of one value; none if there is a problem.
+    const auto drawn = [&](const Document& of, std::size_t i, const char* stage) -> std::optional<Figure> {
+        if (options.watch.stage) options.watch.stage(stage, i, count);
+        const RecipeRead read = withNamedValue(of, animation.quantity, animation.values[i]);
+        if (!read.document) {
+            problem = read.problem;
+            return std::nullopt;
+        }
+        Figure figure = drawFigure(*read.document, effort, stop);
+        if (stop.stop_requested())
+            problem = saying("The export was stopped.");
+        else if (const auto found = plotProblem(figure))
+            problem = *found;
+        else
+            return figure;
+        return std::nullopt;
     };
     // Once for what is to be held still, once to be shown.
     HeldStill seen;
     for (std::size_t i = 0; i < count; ++i) {
-        told("looking", i);
-        const RecipeRead read = valued(document, i);
-        if (!read.document) return refused(read.problem);
-        Effort effort = effortOf(sheet);
-        effort.proofs = false;
-        if (options.patient) effort.operations = HUGE_VAL;
-        const Figure figure = drawFigure(*read.document, effort, stop);
-        if (stop.stop_requested()) return refused(saying("The export was stopped."));
-        if (const auto problem = plotProblem(figure)) return refused(*problem);
-        seen.add(figure);
+        const auto figure = drawn(document, i, "looking");
+        if (!figure) return refused(problem);
+        seen.add(*figure);
     }
     const Document still = seen.held(document);
     const std::string texts = textChunk(recipeKeyword, writeRecipe(document)) +
@@ -176,24 +184,15 @@ Exported exportAnimation(const Document& document, const Animation& animation, c
                                                                                  {"seconds", animation.seconds}}
                                                               .dump());
     AnimatedPng png(count, animation.seconds, sheet.resolution);
-    Exported exported;
     for (std::size_t i = 0; i < count; ++i) {
-        told("drawing", i);
-        const RecipeRead read = valued(still, i);
-        if (!read.document) return refused(read.problem);
-        Effort effort = effortOf(sheet);
-        effort.proofs = false; // no dot depends on them
-        if (options.patient) effort.operations = HUGE_VAL;
-        const Figure figure = drawFigure(*read.document, effort, stop);
-        if (stop.stop_requested()) return refused(saying("The export was stopped."));
-        if (const auto problem = plotProblem(figure)) return refused(*problem);
-        Raster raster = paintRaster(figure.scene, sheet.resolution / 25.4);
+        const auto figure = drawn(still, i, "drawing");
+        if (!figure) return refused(problem);
+        Raster raster = paintRaster(figure->scene, sheet.resolution / 25.4);
         if (raster.pixels.empty() || !png.add(std::move(raster), texts))
             return refused(saying("There is not enough memory for a figure of this size.",
                                   "choose a smaller sheet or resolution"));
     }
-    exported.bytes = png.finished();
-    return exported;
+    return {png.finished(), {}, {}};
 }
 
 std::optional<Animation> animationIn(std::string_view bytes) {
