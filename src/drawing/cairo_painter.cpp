@@ -111,9 +111,10 @@ void paint(cairo_t* cr, const GlyphItem& item) {
 
 void paint(cairo_t* cr, const ImageItem& item) {
     if (item.width <= 0 || item.height <= 0) return;
-    std::vector<std::uint32_t> pixels = item.pixels; // Cairo wants to be allowed to write
+    // Cairo wants to be allowed to write, but never does to what it paints from.
+    auto* const pixels = const_cast<std::uint32_t*>(item.pixels.data());
     cairo_surface_t* image = cairo_image_surface_create_for_data(
-        reinterpret_cast<unsigned char*>(pixels.data()), CAIRO_FORMAT_ARGB32, item.width, item.height, item.width * 4);
+        reinterpret_cast<unsigned char*>(pixels), CAIRO_FORMAT_ARGB32, item.width, item.height, item.width * 4);
     cairo_save(cr);
     cairo_rectangle(cr, item.clip.x, item.clip.y, item.clip.width, item.clip.height);
     cairo_clip(cr);

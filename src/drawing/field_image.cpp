@@ -23,7 +23,7 @@ struct Dots {
     int width = 0, height = 0;
     double perMm = 1;
     double frameX = 0, frameBottom = 0; ///< of the panel, mm
-    std::vector<double> value;
+    std::vector<double> value;          ///< of a mesh; NaN where there is none
 
     /// Coordinates of a dot's middle in mm from the panel's lower left corner.
     double u(int x) const { return (left + x + 0.5) / perMm - frameX; }
@@ -44,8 +44,6 @@ Dots dotsUnder(const Frame& frame, double perMm, int parts) {
     dots.height = static_cast<int>(std::ceil(f.bottom() * perMm)) * parts - dots.top;
     dots.frameX = f.x;
     dots.frameBottom = f.bottom();
-    dots.value.assign(static_cast<std::size_t>(dots.width) * static_cast<std::size_t>(dots.height),
-                      std::numeric_limits<double>::quiet_NaN());
     return dots;
 }
 
@@ -128,108 +126,6 @@ std::vector<double> ascending(std::vector<double> mm, double length, bool revers
     return mm;
 }
 
-void fillGrid(Dots& dots, const FieldSamples& samples, FieldFill fill, const Frame& frame) {
-    const PanelMap& map = frame.map;
-    const int columns = static_cast<int>(samples.columns.size()), rows = static_cast<int>(samples.rows.size());
-    std::vector<double> xs, ys;
-    for (const double x : samples.columns) xs.push_back(map.x.toSheet(x));
-    for (const double y : samples.rows) ys.push_back(map.y.toSheet(y));
-    const bool cells = fill == FieldFill::Cells;
-    std::vector<double> xBorders = cells ? cellBorders(samples.columns, map.x) : xs,
-                        yBorders = cells ? cellBorders(samples.rows, map.y) : ys;
-    xs = ascending(std::move(xs), map.x.length, frame.leftwards);
-    ys = ascending(std::move(ys), map.y.length, frame.downwards);
-    xBorders = ascending(std::move(xBorders), map.x.length, frame.leftwards);
-    yBorders = ascending(std::move(yBorders), map.y.length, frame.downwards);
-    const std::vector<int> column = intervalsOf(xBorders, dots.width, [&](int x) { return dots.u(x); }),
-                           row = intervalsOf(yBorders, dots.height, [&](int y) { return dots.v(y); });
-    std::vector<double> across(cells ? 0 : column.size()); // how far into its column each dot lies
-    for (std::size_t x = 0; x < across.size(); ++x) {
-        if (column[x] < 0 || column[x] + 1 >= columns) continue;
-        const auto i = static_cast<std::size_t>(column[x]);
-        across[x] = (dots.u(static_cast<int>(x)) - xs[i]) / (xs[i + 1] - xs[i]);
-    }
-    // The values of a row of points, from the panel's left to its right.
-    const auto readRow = [&](int j, std::vector<double>& into) {
-        if (frame.downwards) j = rows - 1 - j;
-        const std::size_t first = static_cast<std::size_t>(j) * into.size();
-        for (std::size_t i = 0; i < into.size(); ++i) into[i] = samples.sizeAt(first + i);
-        if (frame.leftwards) std::ranges::reverse(into);
-    };
-    tbb::parallel_for(tbb::blocked_range<int>(0, dots.height), [&](const tbb::blocked_range<int>& range) {
-        std::vector<double> lower(samples.columns.size()), upper(lower.size());
-        int read = -1; // the row that `lower` has
-        for (int y = range.begin(); y < range.end(); ++y) {
-            const int j = row[static_cast<std::size_t>(y)];
-            if (j < 0 || (cells ? j : j + 1) >= rows) continue;
-            if (j != read) {
-                readRow(j, lower);
-                if (!cells) readRow(j + 1, upper);
-                read = j;
-            }
-            const auto b = static_cast<std::size_t>(j);
-            const double q = cells ? 0 : (dots.v(y) - ys[b]) / (ys[b + 1] - ys[b]);
-            double* const into = &dots.at(0, y);
-            for (std::size_t x = 0; x < column.size(); ++x) {
-                if (column[x] < 0 || (cells ? column[x] : column[x] + 1) >= columns) continue;
-                const auto i = static_cast<std::size_t>(column[x]);
-                if (cells) {
-                    into[x] = lower[i];
-                    continue;
-                }
-                const double p = across[x];
-                into[x] =
-                    (1 - q) * ((1 - p) * lower[i] + p * lower[i + 1]) + q * ((1 - p) * upper[i] + p * upper[i + 1]);
-            }
-        }
-    });
-}
-
-} // namespace
-
-std::vector<double> cellBorders(const std::vector<double>& points, const AxisMap& map) {
-    std::vector<double> borders;
-    if (points.empty()) return borders;
-    std::vector<double> at;
-    for (const double point : points) at.push_back(map.toSheet(point));
-    if (at.size() == 1) return {at[0] - map.length, at[0] + map.length};
-    borders.push_back(at[0] - (at[1] - at[0]) / 2);
-    for (std::size_t i = 0; i + 1 < at.size(); ++i) borders.push_back(at[i] / 2 + at[i + 1] / 2);
-    borders.push_back(at.back() + (at.back() - at[at.size() - 2]) / 2);
-    return borders;
-}
-
-namespace {
-
-Dots filled(const FieldSamples& samples, FieldFill fill, const Frame& frame, double dotsPerMm, int parts) {
-    Dots dots = dotsUnder(frame, dotsPerMm, parts);
-    if (samples.isMesh())
-        fillMesh(dots, samples, fill, frame);
-    else
-        fillGrid(dots, samples, fill, frame);
-    return dots;
-}
-
-/// Four dots as one, so that the edge of a domain is as smooth as a line's.
-void halve(ImageItem& image) {
-    std::vector<std::uint32_t> pixels(image.pixels.size() / 4);
-    const auto width = static_cast<std::size_t>(image.width);
-    for (std::size_t i = 0; i < pixels.size(); ++i) {
-        const std::size_t from = 2 * (i / (width / 2)) * width + 2 * (i % (width / 2));
-        std::uint32_t mean = 0;
-        for (unsigned shift = 0; shift < 32; shift += 8) {
-            std::uint32_t sum = 2;
-            for (const std::size_t at : {from, from + 1, from + width, from + width + 1})
-                sum += image.pixels[at] >> shift & 0xffU;
-            mean |= sum / 4 << shift;
-        }
-        pixels[i] = mean;
-    }
-    image.pixels = std::move(pixels);
-    image.width /= 2;
-    image.height /= 2;
-}
-
 /// Colours as dots have them, computed once for all.
 class Shades {
 public:
@@ -267,22 +163,140 @@ private:
     std::uint32_t undefined_ = 0, under_ = 0, over_ = 0;
 };
 
+/// The dots of a meshgrid, each row looked up and coloured at once.
+std::vector<std::uint32_t> gridPixels(const Dots& dots, const FieldSamples& samples, FieldFill fill,
+                                      const Frame& frame) {
+    const Shades colours(frame);
+    std::vector<std::uint32_t> pixels(static_cast<std::size_t>(dots.width) * static_cast<std::size_t>(dots.height));
+    const PanelMap& map = frame.map;
+    const int columns = static_cast<int>(samples.columns.size()), rows = static_cast<int>(samples.rows.size());
+    std::vector<double> xs, ys;
+    for (const double x : samples.columns) xs.push_back(map.x.toSheet(x));
+    for (const double y : samples.rows) ys.push_back(map.y.toSheet(y));
+    const bool cells = fill == FieldFill::Cells;
+    std::vector<double> xBorders = cells ? cellBorders(samples.columns, map.x) : xs,
+                        yBorders = cells ? cellBorders(samples.rows, map.y) : ys;
+    xs = ascending(std::move(xs), map.x.length, frame.leftwards);
+    ys = ascending(std::move(ys), map.y.length, frame.downwards);
+    xBorders = ascending(std::move(xBorders), map.x.length, frame.leftwards);
+    yBorders = ascending(std::move(yBorders), map.y.length, frame.downwards);
+    const std::vector<int> column = intervalsOf(xBorders, dots.width, [&](int x) { return dots.u(x); }),
+                           row = intervalsOf(yBorders, dots.height, [&](int y) { return dots.v(y); });
+    std::vector<double> across(cells ? 0 : column.size()); // how far into its column each dot lies
+    for (std::size_t x = 0; x < across.size(); ++x) {
+        if (column[x] < 0 || column[x] + 1 >= columns) continue;
+        const auto i = static_cast<std::size_t>(column[x]);
+        across[x] = (dots.u(static_cast<int>(x)) - xs[i]) / (xs[i + 1] - xs[i]);
+    }
+    // The values of a row of points, from the panel's left to its right.
+    const auto readRow = [&](int j, std::vector<double>& into) {
+        if (frame.downwards) j = rows - 1 - j;
+        const std::size_t first = static_cast<std::size_t>(j) * into.size();
+        for (std::size_t i = 0; i < into.size(); ++i) into[i] = samples.sizeAt(first + i);
+        if (frame.leftwards) std::ranges::reverse(into);
+    };
+    tbb::parallel_for(tbb::blocked_range<int>(0, dots.height), [&](const tbb::blocked_range<int>& range) {
+        std::vector<double> lower(samples.columns.size()), upper(lower.size());
+        int read = -1; // the row that `lower` has
+        for (int y = range.begin(); y < range.end(); ++y) {
+            std::uint32_t* const into = pixels.data() + static_cast<std::size_t>(y) * column.size();
+            std::fill_n(into, column.size(), colours.of(std::numeric_limits<double>::quiet_NaN()));
+            const int j = row[static_cast<std::size_t>(y)];
+            if (j < 0 || (cells ? j : j + 1) >= rows) continue;
+            if (j != read) {
+                readRow(j, lower);
+                if (!cells) readRow(j + 1, upper);
+                read = j;
+            }
+            const auto b = static_cast<std::size_t>(j);
+            const double q = cells ? 0 : (dots.v(y) - ys[b]) / (ys[b + 1] - ys[b]);
+            for (std::size_t x = 0; x < column.size(); ++x) {
+                if (column[x] < 0 || (cells ? column[x] : column[x] + 1) >= columns) continue;
+                const auto i = static_cast<std::size_t>(column[x]);
+                if (cells) {
+                    into[x] = colours.of(lower[i]);
+                    continue;
+                }
+                const double p = across[x];
+                into[x] = colours.of((1 - q) * ((1 - p) * lower[i] + p * lower[i + 1]) +
+                                     q * ((1 - p) * upper[i] + p * upper[i + 1]));
+            }
+        }
+    });
+    return pixels;
+}
+
 } // namespace
 
-ImageItem fieldImage(const FieldSamples& samples, FieldFill fill, const Frame& frame, double dotsPerMm) {
-    while (frame.rect.width * frame.rect.height * dotsPerMm * dotsPerMm > mostFieldDots) dotsPerMm /= 2;
-    Dots dots = filled(samples, fill, frame, dotsPerMm, 1);
-    const auto clear =
-        static_cast<std::size_t>(std::ranges::count_if(dots.value, [](double value) { return std::isnan(value); }));
-    // With a colour for what is undefined all dots are filled.
-    const bool hasEdge = samples.isMesh() && clear > 0 && clear < dots.value.size();
-    if (hasEdge) dots = filled(samples, fill, frame, dotsPerMm, 2);
-    const Shades colours(frame);
+std::vector<double> cellBorders(const std::vector<double>& points, const AxisMap& map) {
+    std::vector<double> borders;
+    if (points.empty()) return borders;
+    std::vector<double> at;
+    for (const double point : points) at.push_back(map.toSheet(point));
+    if (at.size() == 1) return {at[0] - map.length, at[0] + map.length};
+    borders.push_back(at[0] - (at[1] - at[0]) / 2);
+    for (std::size_t i = 0; i + 1 < at.size(); ++i) borders.push_back(at[i] / 2 + at[i + 1] / 2);
+    borders.push_back(at.back() + (at.back() - at[at.size() - 2]) / 2);
+    return borders;
+}
+
+namespace {
+
+Dots meshDots(const FieldSamples& samples, FieldFill fill, const Frame& frame, double dotsPerMm, int parts) {
+    Dots dots = dotsUnder(frame, dotsPerMm, parts);
+    dots.value.assign(static_cast<std::size_t>(dots.width) * static_cast<std::size_t>(dots.height),
+                      std::numeric_limits<double>::quiet_NaN());
+    fillMesh(dots, samples, fill, frame);
+    return dots;
+}
+
+ImageItem imageUnder(const Dots& dots, const Frame& frame) {
     ImageItem image;
     image.width = dots.width;
     image.height = dots.height;
     image.rect = {dots.left / dots.perMm, dots.top / dots.perMm, dots.width / dots.perMm, dots.height / dots.perMm};
     image.clip = frame.rect;
+    return image;
+}
+
+/// Four dots as one, so that the edge of a domain is as smooth as a line's.
+void halve(ImageItem& image) {
+    std::vector<std::uint32_t> pixels(image.pixels.size() / 4);
+    const auto width = static_cast<std::size_t>(image.width);
+    for (std::size_t i = 0; i < pixels.size(); ++i) {
+        const std::size_t from = 2 * (i / (width / 2)) * width + 2 * (i % (width / 2));
+        std::uint32_t mean = 0;
+        for (unsigned shift = 0; shift < 32; shift += 8) {
+            std::uint32_t sum = 2;
+            for (const std::size_t at : {from, from + 1, from + width, from + width + 1})
+                sum += image.pixels[at] >> shift & 0xffU;
+            mean |= sum / 4 << shift;
+        }
+        pixels[i] = mean;
+    }
+    image.pixels = std::move(pixels);
+    image.width /= 2;
+    image.height /= 2;
+}
+
+} // namespace
+
+ImageItem fieldImage(const FieldSamples& samples, FieldFill fill, const Frame& frame, double dotsPerMm) {
+    while (frame.rect.width * frame.rect.height * dotsPerMm * dotsPerMm > mostFieldDots) dotsPerMm /= 2;
+    if (!samples.isMesh()) {
+        const Dots dots = dotsUnder(frame, dotsPerMm, 1);
+        ImageItem image = imageUnder(dots, frame);
+        image.pixels = gridPixels(dots, samples, fill, frame);
+        return image;
+    }
+    Dots dots = meshDots(samples, fill, frame, dotsPerMm, 1);
+    const auto clear =
+        static_cast<std::size_t>(std::ranges::count_if(dots.value, [](double value) { return std::isnan(value); }));
+    // With a colour for what is undefined all dots are filled.
+    const bool hasEdge = clear > 0 && clear < dots.value.size();
+    if (hasEdge) dots = meshDots(samples, fill, frame, dotsPerMm, 2);
+    const Shades colours(frame);
+    ImageItem image = imageUnder(dots, frame);
     image.pixels.resize(dots.value.size());
     tbb::parallel_for(tbb::blocked_range<std::size_t>(0, dots.value.size(), 4096),
                       [&](const tbb::blocked_range<std::size_t>& range) {
