@@ -10,6 +10,7 @@
 #include <algorithm>
 #include <cmath>
 #include <tuple>
+#include <utility>
 
 namespace coulter {
 
@@ -119,18 +120,18 @@ template <typename Seen> std::pair<Limits, Limits> boundsOf(const SpaceBox& box,
     return {across, up};
 }
 
-/// How far numbers and labels reach beyond the box; labels only upwards and downwards, as they are moved sideways.
-Around reachBeyond(const SpaceBox& box, const std::vector<Hit>& scales, const Frame& frame) {
+/// How far numbers and labels reach beyond the box.
+/// @param sideways  as far as labels count at most to the left and to the right, mm: they can be moved
+Around reachBeyond(const SpaceBox& box, const std::vector<Hit>& scales, const Frame& frame, double sideways) {
     const auto [across, down] = boundsOf(box, [&](const Place& place) {
         const Point at = frame.onSheet(place);
         return std::pair{at.x, at.y};
     });
     Around reach;
     for (const Hit& hit : scales) {
-        if (hit.path.kind == ItemKind::Scale) {
-            reach.left = std::max(reach.left, across.low - hit.rect.x);
-            reach.right = std::max(reach.right, hit.rect.right() - across.high);
-        }
+        const double most = hit.path.kind == ItemKind::Scale ? HUGE_VAL : sideways;
+        reach.left = std::max(reach.left, std::min(most, across.low - hit.rect.x));
+        reach.right = std::max(reach.right, std::min(most, hit.rect.right() - across.high));
         reach.top = std::max(reach.top, down.low - hit.rect.y);
         reach.bottom = std::max(reach.bottom, hit.rect.bottom() - down.high);
     }
@@ -196,8 +197,18 @@ public:
     }
 
 private:
-    Around needed() const {
-        Around around = reachBeyond(box_, scales(), layout_.frame);
+    /// The same as if the paper were as wide as they like.
+    std::vector<Hit> scalesAnywhere() {
+        const double first = std::exchange(layout_.space.first, -HUGE_VAL),
+                     last = std::exchange(layout_.space.last, HUGE_VAL);
+        std::vector<Hit> found = scales();
+        layout_.space.first = first;
+        layout_.space.last = last;
+        return found;
+    }
+    Around needed() {
+        Around around = wider(reachBeyond(box_, scales(), layout_.frame, 0),
+                              reachBeyond(box_, scalesAnywhere(), layout_.frame, room_.width / 6));
         // The label of the upright scale stands at the left, off what is drawn, unless it is very long.
         const double label = layout_.space.labels[2].width - labelOver;
         around.left = std::max(around.left, std::min(label, room_.width / 3));

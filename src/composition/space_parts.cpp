@@ -154,7 +154,7 @@ private:
             const auto touches = [&](const Rect& each) { return each.grown(0.3).intersects(rect); };
             for (auto other = std::ranges::find_if(taken_, touches); other != taken_.end();
                  other = std::ranges::find_if(taken_, touches))
-                rect.y = other->bottom() + 0.5;
+                rect.y = other->bottom() + 1;
             taken_.push_back(rect);
             floorLabel(label.first, rect);
         }
