@@ -106,10 +106,11 @@ public:
 private:
     void make(const std::stop_token& stop) {
         constexpr int behindOthers = 15;
+        constexpr std::chrono::milliseconds firstPicture{300}; // that reads and draws meanwhile
         ::setpriority(PRIO_PROCESS, static_cast<id_t>(::gettid()), behindOthers);
         {
             std::unique_lock lock(mutex_);
-            changed_.wait_for(lock, stop, std::chrono::milliseconds(300), [this] { return isWaitedFor_; });
+            changed_.wait_for(lock, stop, firstPicture, [this] { return isWaitedFor_; });
         }
         made_.set_value(digestOfFile(path_, stop).value_or(""));
     }

@@ -112,7 +112,7 @@ void MainWindow::makeBar() {
         action(tr("Larger"), key, [this] { look_.changeScale(1.1); });
     action(tr("Smaller"), QKeySequence(Qt::CTRL | Qt::Key_Minus), [this] { look_.changeScale(1 / 1.1); });
     action(tr("Usual size"), QKeySequence(Qt::CTRL | Qt::Key_0), [this] { look_.changeScale(0); });
-    action(tr("Other eyes"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_G), [this] {
+    action(tr("Next eyes"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_G), [this] {
         const auto now = std::ranges::find(allEyes, sheet_->shownFor());
         sheet_->showFor(now + 1 == allEyes.end() ? allEyes.front() : *(now + 1));
     });
@@ -153,7 +153,10 @@ void MainWindow::fillDocumentMenu() {
         each->setCheckable(true);
         each->setChecked(eyes == sheet_->shownFor());
     }
-    seen->setToolTip(tr("Ctrl+Shift+G goes on to the next"));
+    seen->addSeparator();
+    for (QAction* each : actions()) {
+        if (each->text() == tr("Next eyes")) seen->addAction(each);
+    }
     menu->addSeparator();
     entry(tr("Manual"));
     menu->addSeparator();

@@ -10,9 +10,9 @@ namespace {
 Colour seen(Colour colour, Eyes eyes) {
     switch (eyes) {
     case Eyes::GreyPrint: return inGrey(colour);
-    case Eyes::WithoutRed: return asSeen(colour, ColourVision::Protan);
-    case Eyes::WithoutGreen: return asSeen(colour, ColourVision::Deutan);
-    case Eyes::WithoutBlue: return asSeen(colour, ColourVision::Tritan);
+    case Eyes::Protanopia: return asSeen(colour, ColourVision::Protan);
+    case Eyes::Deuteranopia: return asSeen(colour, ColourVision::Deutan);
+    case Eyes::Tritanopia: return asSeen(colour, ColourVision::Tritan);
     case Eyes::Usual: break;
     }
     return colour;
@@ -23,9 +23,9 @@ Colour seen(Colour colour, Eyes eyes) {
 QString nameOf(Eyes eyes) {
     switch (eyes) {
     case Eyes::GreyPrint: return QCoreApplication::translate("Eyes", "in grey print");
-    case Eyes::WithoutRed: return QCoreApplication::translate("Eyes", "by readers without red");
-    case Eyes::WithoutGreen: return QCoreApplication::translate("Eyes", "by readers without green");
-    case Eyes::WithoutBlue: return QCoreApplication::translate("Eyes", "by readers without blue");
+    case Eyes::Protanopia: return QCoreApplication::translate("Eyes", "with protanopia (no red)");
+    case Eyes::Deuteranopia: return QCoreApplication::translate("Eyes", "with deuteranopia (no green)");
+    case Eyes::Tritanopia: return QCoreApplication::translate("Eyes", "with tritanopia (no blue)");
     case Eyes::Usual: break;
     }
     return QCoreApplication::translate("Eyes", "in all colours");

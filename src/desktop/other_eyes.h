@@ -7,10 +7,10 @@
 namespace coulter {
 
 /// Whose eyes a picture is for: those of most readers, paper printed in grey, or readers who lack one of the three
-/// sensitivities.
-enum class Eyes : std::uint8_t { Usual, GreyPrint, WithoutRed, WithoutGreen, WithoutBlue };
-inline constexpr std::array allEyes{Eyes::Usual, Eyes::GreyPrint, Eyes::WithoutRed, Eyes::WithoutGreen,
-                                    Eyes::WithoutBlue};
+/// kinds of cone.
+enum class Eyes : std::uint8_t { Usual, GreyPrint, Protanopia, Deuteranopia, Tritanopia };
+inline constexpr std::array allEyes{Eyes::Usual, Eyes::GreyPrint, Eyes::Protanopia, Eyes::Deuteranopia,
+                                    Eyes::Tritanopia};
 /// As it is chosen in a menu.
 QString nameOf(Eyes eyes);
 

@@ -25,8 +25,8 @@ const Effort littleEffort{0.1, 150 / 25.4, 20'000, false, false, usualOperations
 QImage forAllEyes(const QImage& image) {
     QImage all(image.width(), image.height(), QImage::Format_RGB32);
     all.fill(Qt::white);
-    const QImage views[] = {image, seenBy(image, Eyes::GreyPrint), seenBy(image, Eyes::WithoutRed),
-                            seenBy(image, Eyes::WithoutGreen)};
+    const QImage views[] = {image, seenBy(image, Eyes::GreyPrint), seenBy(image, Eyes::Protanopia),
+                            seenBy(image, Eyes::Deuteranopia)};
     QPainter painter(&all);
     painter.setRenderHint(QPainter::SmoothPixmapTransform);
     const int w = image.width() / 2, h = image.height() / 2;

@@ -6,10 +6,10 @@
 namespace coulter {
 namespace {
 
-constexpr SheetSize sizes[] = {{"one column", 85, 60, 8},    {"one and a half columns", 125, 82, 8},
-                               {"two columns", 175, 105, 8}, {"square", 120, 120, 9},
-                               {"slide 16:9", 256, 144, 18}, {"slide 4:3", 256, 192, 18},
-                               {"A4 upright", 210, 297, 11}, {"A4 across", 297, 210, 11}};
+constexpr SheetSize sizes[] = {{"one column", 85, 60, 8},     {"one and a half columns", 125, 82, 8},
+                               {"two columns", 175, 105, 8},  {"square", 120, 120, 9},
+                               {"slide 16:9", 256, 144, 18},  {"slide 4:3", 256, 192, 18},
+                               {"A4 portrait", 210, 297, 11}, {"A4 landscape", 297, 210, 11}};
 
 std::optional<double> millimetres(std::string_view words) {
     double value = 0;

@@ -312,7 +312,7 @@ TEST_CASE("the sheet is looked at as others see it, which changes neither recipe
     d.window().resize(d.window().size() - QSize(40, 20));
     d.settle();
     CHECK(coloured() == 0);
-    for (const Eyes eyes : {Eyes::WithoutRed, Eyes::WithoutGreen, Eyes::WithoutBlue}) {
+    for (const Eyes eyes : {Eyes::Protanopia, Eyes::Deuteranopia, Eyes::Tritanopia}) {
         next();
         CHECK(d.sheet()->shownFor() == eyes);
         CHECK(coloured() > 0);
