@@ -119,8 +119,8 @@ void firstPicture(const fs::path& path) {
     };
     double coldWhole = HUGE_VAL;
     double a = HUGE_VAL, b = HUGE_VAL, coldBytes = HUGE_VAL, cold = HUGE_VAL;
-    for (int run = 0; run < 9; ++run) {
-        layer = 20 + 40 * static_cast<std::size_t>(run); // never one that is kept
+    for (int run = 0; run < 18; ++run) {
+        layer = 10 + 25 * static_cast<std::size_t>(run); // never one that is kept
         a = std::min(a, milliseconds(reading));
         layer += 7;
         fs::last_write_time(path, fs::file_time_type::clock::now()); // as if it were opened for the first time

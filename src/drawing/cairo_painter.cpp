@@ -159,7 +159,7 @@ namespace {
 constexpr int mostDotsOfSurface = 32'000;
 
 /// Paints the scene into a part of a raster that a surface can hold; whether that succeeded.
-bool paintPart(Raster& raster, const Scene& scene, Colour paper, int left, int top) {
+bool paintPart(Raster& raster, const Scene& scene, int left, int top) {
     const int width = std::min(mostDotsOfSurface, raster.width - left),
               height = std::min(mostDotsOfSurface, raster.height - top);
     std::uint32_t* const corner = raster.pixels.data() +
@@ -168,8 +168,6 @@ bool paintPart(Raster& raster, const Scene& scene, Colour paper, int left, int t
     cairo_surface_t* surface = cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(corner),
                                                                    CAIRO_FORMAT_RGB24, width, height, raster.width * 4);
     cairo_t* cr = cairo_create(surface);
-    setColour(cr, paper);
-    cairo_paint(cr);
     cairo_translate(cr, -left, -top);
     cairo_scale(cr, raster.width / scene.width, raster.height / scene.height);
     paintScene(cr, scene);
@@ -187,13 +185,15 @@ Raster paintRaster(const Scene& scene, double dotsPerMm, Colour paper) {
     raster.width = std::max(1, static_cast<int>(std::lround(scene.width * dotsPerMm)));
     raster.height = std::max(1, static_cast<int>(std::lround(scene.height * dotsPerMm)));
     try {
-        raster.pixels.resize(static_cast<std::size_t>(raster.width) * static_cast<std::size_t>(raster.height));
+        raster.pixels.resize(static_cast<std::size_t>(raster.width) * static_cast<std::size_t>(raster.height),
+                             0xff000000U | static_cast<std::uint32_t>(paper.red) << 16 |
+                                 static_cast<std::uint32_t>(paper.green) << 8 | paper.blue);
     } catch (const std::bad_alloc&) {
         return {};
     }
     for (int top = 0; top < raster.height; top += mostDotsOfSurface) {
         for (int left = 0; left < raster.width; left += mostDotsOfSurface) {
-            if (!paintPart(raster, scene, paper, left, top)) return {};
+            if (!paintPart(raster, scene, left, top)) return {};
         }
     }
     for (std::uint32_t& pixel : raster.pixels) pixel |= 0xff000000u;

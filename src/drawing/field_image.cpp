@@ -131,7 +131,8 @@ class Shades {
 public:
     explicit Shades(const Frame& frame) : run_(frame.shades), scale_(frame.colour) {
         scale_.length = shades - 1;
-        for (std::size_t i = 0; i < shades; ++i) colours_[i] = dot(run_.at(static_cast<double>(i) / (shades - 1)));
+        tbb::parallel_for(std::size_t{0}, shades,
+                          [&](std::size_t i) { colours_[i] = dot(run_.at(static_cast<double>(i) / (shades - 1))); });
         if (!run_.steps.empty()) {
             for (std::size_t k = 0; k <= run_.steps.size(); ++k) stepped_.push_back(dot(run_.ofStep(k, scale_)));
         }
@@ -188,15 +189,19 @@ std::vector<std::uint32_t> gridPixels(const Dots& dots, const FieldSamples& samp
         const auto i = static_cast<std::size_t>(column[x]);
         across[x] = (dots.u(static_cast<int>(x)) - xs[i]) / (xs[i + 1] - xs[i]);
     }
-    // The values of a row of points, from the panel's left to its right.
-    const auto readRow = [&](int j, std::vector<double>& into) {
+    // The values of a row of points, from the panel's left to its right: where they are, or else as a copy.
+    const auto rowAt = [&](int j, std::vector<double>& copy) -> const double* {
         if (frame.downwards) j = rows - 1 - j;
-        const std::size_t first = static_cast<std::size_t>(j) * into.size();
-        for (std::size_t i = 0; i < into.size(); ++i) into[i] = samples.sizeAt(first + i);
-        if (frame.leftwards) std::ranges::reverse(into);
+        const std::size_t first = static_cast<std::size_t>(j) * samples.columns.size();
+        if (samples.values.size() == 1 && !frame.leftwards) return samples.values[0].data() + first;
+        copy.resize(samples.columns.size());
+        for (std::size_t i = 0; i < copy.size(); ++i) copy[i] = samples.sizeAt(first + i);
+        if (frame.leftwards) std::ranges::reverse(copy);
+        return copy.data();
     };
     tbb::parallel_for(tbb::blocked_range<int>(0, dots.height), [&](const tbb::blocked_range<int>& range) {
-        std::vector<double> lower(samples.columns.size()), upper(lower.size());
+        std::vector<double> lowerCopy, upperCopy;
+        const double *lower = nullptr, *upper = nullptr;
         int read = -1; // the row that `lower` has
         for (int y = range.begin(); y < range.end(); ++y) {
             std::uint32_t* const into = pixels.data() + static_cast<std::size_t>(y) * column.size();
@@ -204,8 +209,8 @@ std::vector<std::uint32_t> gridPixels(const Dots& dots, const FieldSamples& samp
             const int j = row[static_cast<std::size_t>(y)];
             if (j < 0 || (cells ? j : j + 1) >= rows) continue;
             if (j != read) {
-                readRow(j, lower);
-                if (!cells) readRow(j + 1, upper);
+                lower = rowAt(j, lowerCopy);
+                if (!cells) upper = rowAt(j + 1, upperCopy);
                 read = j;
             }
             const auto b = static_cast<std::size_t>(j);

@@ -75,6 +75,24 @@ public:
         }
         return pieceOf(at);
     }
+    /// Of a row with a number for each piece, the numbers at some coordinates; NaN outside.
+    void pick(const double* row, const double* at, std::size_t count, double* into) const {
+        const double* const borders = borders_.data();
+        const std::size_t last = pieces() - 1;
+        const double low = low_, high = high_;
+        std::size_t piece = 0;
+        for (std::size_t i = 0; i < count; ++i) {
+            const double place = at[i];
+            if (!(place >= low && place <= high)) {
+                into[i] = std::nan("");
+                continue;
+            }
+            // Neighbours lie in one piece or in the next.
+            if (piece < last && place >= borders[piece + 1]) ++piece;
+            if (place < borders[piece] || place >= borders[piece + 1]) piece = pieceOf(place);
+            into[i] = row[piece];
+        }
+    }
     /// The piece that the upper end of an interval lies in, which does not count where it is a border.
     std::size_t lastPieceOf(double low, double high) const {
         const std::size_t i = pieceOf(high);
@@ -188,21 +206,23 @@ public:
         std::array<double, most> place{};
         for (std::size_t i = 0, end = 0; i < count; i = end) {
             // So far only the first coordinate changes: along one row.
-            end = i + 1;
-            const auto isOfRow = [&](std::size_t at) {
-                for (std::size_t k = 1; k < count_; ++k) {
-                    if (places[k][at] != places[k][i]) return false;
-                }
-                return true;
-            };
-            while (end < count && isOfRow(end)) ++end;
+            end = count;
+            for (std::size_t k = 1; k < count_; ++k) {
+                const double* const along = places[k];
+                std::size_t same = i + 1;
+                while (same < end && along[same] == along[i]) ++same;
+                end = same;
+            }
             bool isInside = true;
             for (std::size_t k = 1; k < count_ && isInside; ++k) {
                 place[k] = places[k][i];
                 isInside = axis(k).holds(place[k]);
                 if (isInside) piece[k] = axis(k).pieceNear(place[k], piece[k]);
             }
-            const double* row = isInside && !isLinear_ ? values_.from(rowOf(piece)) : nullptr;
+            if (isInside && !isLinear_) {
+                axis(0).pick(values_.from(rowOf(piece)), places[0] + i, end - i, values + i);
+                continue;
+            }
             for (std::size_t at = i; at < end; ++at) {
                 place[0] = places[0][at];
                 if (!isInside || !axis(0).holds(place[0])) {
@@ -210,7 +230,7 @@ public:
                     continue;
                 }
                 piece[0] = axis(0).pieceNear(place[0], piece[0]);
-                values[at] = row ? row[piece[0]] : valueIn(piece, place.data());
+                values[at] = valueIn(piece, place.data());
             }
         }
     }

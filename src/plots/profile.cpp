@@ -33,7 +33,7 @@ Profile profileAlong(const Drawn& drawn, const PanelMap& map, std::array<double,
     FieldSamples samples;
     samples.x = profile.across;
     samples.y = profile.up;
-    samples.values.assign(field->program->outputs.size(), std::vector<double>(places));
+    samples.values.assign(field->program->outputs.size(), UnsetNumbers(places, 0));
     std::vector<double*> out;
     for (auto& component : samples.values) out.push_back(component.data());
     const double* const in[] = {samples.x.data(), samples.y.data()};

@@ -282,15 +282,14 @@ FieldSamples coarseGrid(const Program& program, const Field& field, int last, co
 /// Values at so many places; of a vector its length.
 std::vector<double> sizesAt(const Program& program, const std::vector<double>& xs, const std::vector<double>& ys,
                             const std::stop_token& stop) {
-    std::vector<std::vector<double>> components(program.outputs.size(), std::vector<double>(xs.size()));
-    std::vector<double*> out;
-    for (auto& component : components) out.push_back(component.data());
-    const double* const in[] = {xs.data(), ys.data()};
-    evaluateInParallel(program, in, out, xs.size(), stop);
     FieldSamples samples;
     samples.x = xs;
     samples.y = ys;
-    samples.values = std::move(components);
+    samples.values.assign(program.outputs.size(), UnsetNumbers(xs.size(), 0));
+    std::vector<double*> out;
+    for (auto& component : samples.values) out.push_back(component.data());
+    const double* const in[] = {xs.data(), ys.data()};
+    evaluateInParallel(program, in, out, xs.size(), stop);
     std::vector<double> sizes;
     for (std::size_t i = 0; i < xs.size(); ++i) sizes.push_back(samples.sizeAt(i));
     return sizes;
@@ -415,8 +414,8 @@ std::vector<double> coarseValues(const Field& field, ScaleKind xScale, const Lim
     std::vector<double> values;
     if (field.inSpace) { // a vector gives places, of which heights are shown
         const FieldSamples look = coarseGrid(field.tint ? *field.tint : *field.program, field, last, stop);
-        values = look.values.back();
-        return values;
+        const auto& heights = look.values.back();
+        return {heights.begin(), heights.end()};
     }
     const FieldSamples look = sampleMeshgrid(field.tint ? *field.tint : *field.program, points(0), points(1), stop);
     for (std::size_t i = 0; i < look.pointCount(); ++i) values.push_back(look.sizeAt(i));

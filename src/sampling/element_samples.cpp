@@ -129,7 +129,7 @@ private:
         const double* const in[] = {x.data(), y.data()};
         std::vector<double*> out;
         for (auto& component : samples_.values) {
-            component.resize(first + count);
+            component.resize(first + count, 0); // all of them, should it be stopped
             out.push_back(component.data() + first);
         }
         evaluateInParallel(f_, in, out, count, stop_, evaluated_);

@@ -1,4 +1,6 @@
 #pragma once
+#include "sampling/unset.h"
+
 #include <array>
 #include <cstddef>
 #include <cstdint>
@@ -14,7 +16,7 @@ struct FieldSamples {
     std::vector<double> columns, rows; ///< of a meshgrid: x of its columns, y of its rows; both empty for a mesh
     std::vector<double> x, y;          ///< of a mesh: its points; at a jump two stand at one place
     /// By component. Of a mesh: of every point. Of a meshgrid: row by row, rows[0] first. NaN where undefined.
-    std::vector<std::vector<double>> values;
+    std::vector<UnsetNumbers> values;
     /// Of a mesh: points of each triangle. They meet at whole edges, without cracks, and leave out what is undefined.
     std::vector<std::array<std::uint32_t, 3>> triangles;
     std::size_t evaluations = 0;

@@ -1,5 +1,6 @@
 #include "sampling/field.h"
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
 #include <tbb/blocked_range.h>
@@ -17,7 +18,7 @@ FieldSamples sampleMeshgrid(const Program& f, std::vector<double> columns, std::
                             std::stop_token stop, const std::function<void(std::size_t)>& evaluated) {
     FieldSamples samples;
     const std::size_t width = columns.size(), count = width * rows.size();
-    for (std::size_t k = 0; k < f.outputs.size(); ++k) samples.values.emplace_back(count); // no copies: they are large
+    for (std::size_t k = 0; k < f.outputs.size(); ++k) samples.values.emplace_back(count);
     // Row by row, with the program's own blocks within each: the bits do not depend on how rows are shared out.
     tbb::parallel_for(tbb::blocked_range<std::size_t>(0, rows.size()),
                       [&](const tbb::blocked_range<std::size_t>& range) {
@@ -25,11 +26,15 @@ FieldSamples sampleMeshgrid(const Program& f, std::vector<double> columns, std::
                           evaluator.limit(stop, std::numeric_limits<std::int64_t>::max());
                           std::vector<double> height(width);
                           std::vector<double*> into(samples.values.size());
-                          for (std::size_t row = range.begin(); row < range.end() && !stop.stop_requested(); ++row) {
-                              std::fill(height.begin(), height.end(), rows[row]);
-                              const double* const in[] = {columns.data(), height.data()};
+                          for (std::size_t row = range.begin(); row < range.end(); ++row) {
                               for (std::size_t k = 0; k < into.size(); ++k)
                                   into[k] = samples.values[k].data() + row * width;
+                              if (stop.stop_requested()) {
+                                  for (double* values : into) std::fill_n(values, width, std::nan(""));
+                                  continue;
+                              }
+                              std::fill(height.begin(), height.end(), rows[row]);
+                              const double* const in[] = {columns.data(), height.data()};
                               evaluator(in, into, width);
                               if (evaluated) evaluated(width);
                           }

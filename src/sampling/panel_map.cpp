@@ -4,10 +4,8 @@
 
 namespace coulter {
 
-double AxisMap::toSheet(double coordinate) const {
-    if (kind == ScaleKind::Logarithmic)
-        return (std::log(coordinate) - std::log(low)) / (std::log(high) - std::log(low)) * length;
-    return (coordinate - low) / (high - low) * length;
+double AxisMap::logarithmicToSheet(double coordinate) const {
+    return (std::log(coordinate) - std::log(low)) / (std::log(high) - std::log(low)) * length;
 }
 
 double AxisMap::fromSheet(double mm) const {

@@ -11,9 +11,15 @@ struct AxisMap {
     double high = 1;     ///< coordinate at `length` mm
     double length = 100; ///< mm
 
-    double toSheet(double coordinate) const; ///< mm; outside [0, length] if the coordinate is
+    /// mm; outside [0, length] if the coordinate is
+    double toSheet(double coordinate) const {
+        return kind == ScaleKind::Linear ? (coordinate - low) / (high - low) * length : logarithmicToSheet(coordinate);
+    }
     double fromSheet(double mm) const;
     friend bool operator==(const AxisMap&, const AxisMap&) = default;
+
+private:
+    double logarithmicToSheet(double coordinate) const;
 };
 
 /// The panel on the sheet, through both of its scales.
