@@ -4,6 +4,7 @@
 #include "data/attach_tables.h"
 #include "files/export.h"
 #include "files/file_access.h"
+#include "files/look_file.h"
 #include "files/recipe.h"
 
 #include <CLI/CLI.hpp>
@@ -103,6 +104,14 @@ void addPatient(CLI::App& command, bool& patient) {
     command.add_flag("--patient", patient, "however long it takes; else what is very dear is left unfinished");
 }
 
+void addLook(CLI::App& command, std::string& look) {
+    command
+        .add_option("--look", look,
+                    "how the figure looks, in place of the recipe's: " + lookNames() +
+                        ", or a file: a look that was saved, or a figure that has it")
+        ->type_name("LOOK");
+}
+
 int sayUnfinished(const std::string& about, Problem problem, bool tooDear) {
     if (tooDear) problem.suggestion += ", or wait for it with --patient";
     return say(about, problem);
@@ -164,6 +173,7 @@ int runCommandLine(int argc, char** argv) {
     addValue(app, status);
     addSample(app, status);
     addRecipe(app, status);
+    addLookOf(app, status);
     addVerify(app, status);
     addCompare(app, status);
     addFunctions(app, status);

@@ -27,6 +27,7 @@ void addAnimate(CLI::App& app, int& status);
 void addValue(CLI::App& app, int& status);
 void addSample(CLI::App& app, int& status);
 void addRecipe(CLI::App& app, int& status);
+void addLookOf(CLI::App& app, int& status);
 void addVerify(CLI::App& app, int& status);
 void addCompare(CLI::App& app, int& status);
 void addFunctions(CLI::App& app, int& status);
@@ -66,6 +67,9 @@ int usage(const std::string& sentence);
 
 /// The option --patient.
 void addPatient(CLI::App& command, bool& patient);
+
+/// Adds --look.
+void addLook(CLI::App& command, std::string& look);
 
 /// Says what is unfinished, and that patience would finish it.
 int sayUnfinished(const std::string& about, Problem problem, bool tooDear);

@@ -2,6 +2,7 @@
 #include "command/commands.h"
 #include "files/export.h"
 #include "files/file_access.h"
+#include "files/look_file.h"
 
 #include <CLI/CLI.hpp>
 #include <memory>
@@ -10,7 +11,7 @@ namespace coulter {
 namespace {
 
 struct Arguments {
-    std::string figure, output;
+    std::string figure, output, look;
 };
 
 int run(const Arguments& arguments) {
@@ -21,7 +22,12 @@ int run(const Arguments& arguments) {
     // Only what can be read again is worth handing out.
     const RecipeRead read = readRecipe(*found.recipe);
     if (!read.document) return say(arguments.figure, read.problem);
-    return deliver(arguments.output, *found.recipe);
+    if (arguments.look.empty()) return deliver(arguments.output, *found.recipe);
+    const LookRead look = findLook(arguments.look);
+    if (!look.look) return say("", look.problem);
+    Document document = *read.document;
+    setLook(document.sheet, *look.look);
+    return deliver(arguments.output, writeRecipe(document));
 }
 
 } // namespace
@@ -31,6 +37,7 @@ void addRecipe(CLI::App& app, int& status) {
     CLI::App* command = app.add_subcommand("recipe", "takes the recipe out of an exported figure");
     command->add_option("FIGURE", arguments->figure, "exported figure")->required();
     command->add_option("-o,--output", arguments->output, "file; - for standard output")->type_name("FILE")->required();
+    addLook(*command, arguments->look);
     command->callback([arguments, &status] { status = run(*arguments); });
 }
 

@@ -7,6 +7,7 @@
 #include "figure/sheet_sizes.h"
 #include "files/export.h"
 #include "files/file_access.h"
+#include "files/look_file.h"
 #include "files/recipe.h"
 #include "files/set_value.h"
 
@@ -27,11 +28,12 @@ struct Arguments {
     std::vector<std::string> recipes;
     std::string output, format;
     double dpi = 0;
-    std::string size;
+    std::string look, size;
     std::vector<std::string> quantities;
     std::size_t count = 0, jobs = 1;
     bool logarithmic = false, strict = false, patient = false;
     std::string part;
+    std::optional<SheetLook> lookFound;
 };
 
 /// One figure that is to be written.
@@ -46,6 +48,7 @@ struct Job {
 std::optional<Document> withSettings(Document document, const Arguments& arguments,
                                      const std::vector<std::string>& quantities, const std::string& about) {
     if (arguments.dpi > 0) document.sheet.resolution = arguments.dpi;
+    if (arguments.lookFound) setLook(document.sheet, *arguments.lookFound);
     if (!arguments.size.empty()) setSize(document.sheet, arguments.size);
     for (const std::string& quantity : quantities) {
         const auto equals = quantity.find('=');
@@ -176,7 +179,7 @@ std::string sizeNames() {
     return names + fmt::format("or WIDTHxHEIGHT in mm, from {} to {}", leastSheet, greatestSheet);
 }
 
-int render(const Arguments& arguments) {
+int render(Arguments arguments) {
     for (const std::string& quantity : arguments.quantities) {
         if (quantity.find('=') == std::string::npos) return usage("--set needs NAME=VALUE, not “" + quantity + "”.");
     }
@@ -185,6 +188,11 @@ int render(const Arguments& arguments) {
     }
     if (Sheet sheet; !arguments.size.empty() && !setSize(sheet, arguments.size))
         return usage("--size must be " + sizeNames() + ".");
+    if (!arguments.look.empty()) {
+        LookRead read = findLook(arguments.look);
+        if (!read.look) return usage(describe(read.problem));
+        arguments.lookFound = std::move(read.look);
+    }
     std::error_code error;
     const std::filesystem::path output = arguments.output;
     const bool folder =
@@ -263,6 +271,7 @@ void addRender(CLI::App& app, int& status) {
         ->allow_extra_args(false);
     command->add_option("--count", arguments->count, "how many values of a quantity set to a range, such as A=0..5");
     command->add_flag("--logarithmic", arguments->logarithmic, "these values evenly in the logarithm");
+    addLook(*command, arguments->look);
     command
         ->add_option(
             "--part", arguments->part,

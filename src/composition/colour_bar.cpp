@@ -167,7 +167,7 @@ public:
                 addBox(scene_, number, beside + tick + toNumber, along + 0.33 * number_, inkColour);
             else
                 addBox(scene_, number, along - number.width / 2, beside + tick + 0.6 + 0.72 * number_, inkColour);
-            reach = std::max(reach, tick + toNumber + (upright_ ? number.width : number_));
+            reach = std::max(reach, tick + toNumber + (upright_ ? number.width : number_.mm));
         }
         for (const double minor : bar_.ticks.minor) lines.push_back({at(place(minor), 0), at(place(minor), tick / 2)});
         scene_.items.emplace_back(StrokeItem{std::move(lines), inkColour, 0.18, {}, false});
@@ -225,7 +225,7 @@ private:
     const ColourBar& bar_;
     const AxisMap& map_;
     const ColourRun& shades_;
-    double number_;
+    Em number_;
     double dotsPerMm_;
     bool upright_;
 };

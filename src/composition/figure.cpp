@@ -5,6 +5,7 @@
 #include "composition/shared_scales.h"
 #include "composition/sheet_parts.h"
 #include "drawing/nearness.h"
+#include "drawing/sheet_ink.h"
 #include "figure/sheet_settings.h"
 #include "formula/table_lines.h"
 #include "plots/seen_in.h"
@@ -119,6 +120,7 @@ Figure laidOut(const Document& document, const Effort& effort, const std::stop_t
         PanelFigure& made = figure.panels[p];
         made.layout = std::move(figure.layout.panels[p]);
         made.layout.frame.tolerance = effort.tolerance;
+        made.layout.frame.ink = inkOf(document.sheet);
         made.drawn = std::move(panels[p].reading.drawn);
         for (Drawn& drawn : made.drawn) {
             for (Sampled& part : drawn.parts) part.source = seenIn(part.source, made.frameOf(drawn));
@@ -141,6 +143,7 @@ Figure drawn(Figure figure, const Effort& share, const std::stop_token& stop, Sa
         figure.finished = figure.finished && std::ranges::all_of(figure.panels[p].drawn, isFinished);
     }
     if (!stop.stop_requested()) drawSheetParts(figure);
+    applyInk(inkOf(figure.document.sheet), figure.scene);
     if (stop.stop_requested()) figure.finished = false;
     return figure;
 }

@@ -11,14 +11,14 @@
 
 namespace coulter {
 
-Box Given::box(const std::string& text, double size) const {
+Box Given::box(const std::string& text, Em size) const {
     return text.empty() ? Box{} : labelBox(withValues(page, text), FontId::Text, size, page.names);
 }
 
 namespace {
 
 /// Digits, a power of ten, a multiple of π, degrees, or digits with a prefix.
-Box numberBox(const std::string& label, double size) {
+Box numberBox(const std::string& label, Em size) {
     const auto power = label.find('^');
     if (power == std::string::npos) {
         const auto end = label.find_first_not_of("-0123456789.");
@@ -54,12 +54,12 @@ Box numberBox(const std::string& label, double size) {
 
 } // namespace
 
-Box tickBox(const Ticks& ticks, std::size_t index, double size) {
+Box tickBox(const Ticks& ticks, std::size_t index, Em size) {
     return ticks.areWords ? labelBox(ticks.labels[index], FontId::Text, size, {})
                           : numberBox(ticks.labels[index], size);
 }
 
-void addPowerOfTen(Scene& scene, const Ticks& ticks, double size, double x, double baseline, bool alignRight) {
+void addPowerOfTen(Scene& scene, const Ticks& ticks, Em size, double x, double baseline, bool alignRight) {
     if (ticks.powerOfTen == 0) return;
     const MathPtr power =
         mathRow({mathSymbol("×"), mathSpace(0.17),
@@ -68,7 +68,7 @@ void addPowerOfTen(Scene& scene, const Ticks& ticks, double size, double x, doub
     addBox(scene, box, alignRight ? x - box.width : x, baseline, inkColour);
 }
 
-double widestLabel(const Ticks& ticks, double size) {
+double widestLabel(const Ticks& ticks, Em size) {
     double widest = 0;
     for (std::size_t i = 0; i < ticks.labels.size(); ++i) widest = std::max(widest, tickBox(ticks, i, size).width);
     return widest;
@@ -92,7 +92,7 @@ template <typename Extent> void clearNumbers(Ticks& ticks, const AxisMap& map, d
 
 } // namespace
 
-Ticks clearTicks(const TickRules& rules, const AxisMap& map, double size) {
+Ticks clearTicks(const TickRules& rules, const AxisMap& map, Em size) {
     Ticks ticks;
     for (double count = std::clamp(map.length / 16, 2.0, 12.0); count >= 1; count -= 1) {
         ticks = ticksBy(rules, map.low, map.high, count);
@@ -105,7 +105,7 @@ Ticks clearTicks(const TickRules& rules, const AxisMap& map, double size) {
     return ticks;
 }
 
-Ticks clearTicksUp(const TickRules& rules, const AxisMap& map, double size, double wanted) {
+Ticks clearTicksUp(const TickRules& rules, const AxisMap& map, Em size, double wanted) {
     Ticks ticks = ticksBy(rules, map.low, map.high, wanted);
     clearNumbers(ticks, map, 0.1 * size, [&](std::size_t i) { return tickBox(ticks, i, size).height(); });
     return ticks;

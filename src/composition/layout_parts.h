@@ -17,15 +17,15 @@ struct Given {
     const std::vector<OnScale>& scales;
     const PanelWishes& wishes;
 
-    Box box(const std::string& text, double size) const;
+    Box box(const std::string& text, Em size) const;
 };
 
-double widestLabel(const Ticks& ticks, double size);
+double widestLabel(const Ticks& ticks, Em size);
 
 /// As many numbers as stand clear of each other along so many mm, beside each other.
-Ticks clearTicks(const TickRules& rules, const AxisMap& map, double size);
+Ticks clearTicks(const TickRules& rules, const AxisMap& map, Em size);
 /// The same upwards, where numbers are as high as their letters.
-Ticks clearTicksUp(const TickRules& rules, const AxisMap& map, double size, double wanted);
+Ticks clearTicksUp(const TickRules& rules, const AxisMap& map, Em size, double wanted);
 
 /// Puts the legend's rectangle where it goes, once the panel's is known.
 void placeLegend(PanelLayout& layout, const Given& given);

@@ -12,6 +12,8 @@
 namespace coulter {
 namespace {
 
+constexpr double columnGap = 5; // mm
+
 /// Height of a curve's last visible value, in mm from the panel's top; NaN if it does not reach the right end.
 double endHeight(const CoarseLook& curve, const PanelLimits& limits, double height) {
     if (curve.x.empty()) return std::nan("");
@@ -38,7 +40,7 @@ std::size_t covered(const Rect& rect, const std::vector<CoarseLook>& coarse, con
 /// What notes cover of a panel whose upper left corner is 0, as far as they are anchored in it.
 std::vector<Rect> coveredByNotes(const Page& page, const Panel& panel, const PanelReading& reading,
                                  const PanelLook& look, const PanelLimits& limits, double width, double height,
-                                 double letterSize) {
+                                 Em letterSize) {
     std::vector<Rect> rects;
     if (reading.format < 5 || reading.shape != PanelShape::Plane || look.space) return rects;
     Frame frame;
@@ -111,8 +113,33 @@ bool isShownBefore(const PanelReading& reading, std::size_t index) {
 
 } // namespace
 
-LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelReading& reading, const PanelLook& look,
-                          const PanelLimits& limits, double panelWidth, double panelHeight, double letterSize) {
+Rect LegendLayout::entryRect(std::size_t entry) const {
+    const std::size_t column = entry / rows;
+    const double right = column + 1 < columns.size() ? columns[column + 1] - columnGap : width;
+    return {columns[column], static_cast<double>(entry % rows) * rowHeight, right - columns[column], rowHeight};
+}
+
+void LegendLayout::arrange(std::size_t count) {
+    count = std::clamp<std::size_t>(count, 1, std::max<std::size_t>(1, entries.size()));
+    rows = (entries.size() + count - 1) / count;
+    columns.clear();
+    width = 0;
+    for (std::size_t first = 0; first < entries.size(); first += rows) {
+        columns.push_back(first == 0 ? 0 : width + columnGap);
+        double widest = 0;
+        for (std::size_t i = first; i < std::min(entries.size(), first + rows); ++i)
+            widest = std::max(widest, entries[i].width);
+        width = columns.back() + distance::legendSample + distance::sampleGap + widest;
+    }
+    height = rowHeight * static_cast<double>(rows);
+}
+
+bool isAtSide(const Legend& legend) {
+    return !legend.at && (legend.place == LegendPlace::Left || legend.place == LegendPlace::Above ||
+                          legend.place == LegendPlace::Below);
+}
+
+LegendLayout legendEntries(const Page& page, const Panel& panel, const PanelReading& reading, Em letterSize) {
     LegendLayout legend;
     if (panel.legend.place == LegendPlace::None) return legend;
     for (std::size_t i = 0; i < reading.drawn.size(); ++i) {
@@ -127,21 +154,33 @@ LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelReadi
     std::erase_if(legend.drawn, [&](std::size_t i) { // named to be left out
         return reading.drawn[i].name && reading.drawn[i].name->empty();
     });
+    std::ranges::stable_sort(legend.drawn, {}, [&](std::size_t i) {
+        const std::size_t plot = reading.drawn[i].path.index;
+        return plot < panel.plots.size() ? panel.plots[plot].order : 0;
+    });
     legend.rowHeight = 1.35 * letterSize;
-    double widest = 0;
     for (const std::size_t i : legend.drawn) {
         const Drawn& drawn = reading.drawn[i];
         const bool byHand = drawn.name && (drawn.caseCount == 1 || drawn.isNamedAlone);
         Box entry = byHand ? labelBox(withValues(page, *drawn.name), FontId::Text, letterSize, page.names)
                            : layoutMath(*drawn.entry, letterSize, false);
-        widest = std::max(widest, entry.width);
         legend.rowHeight = std::max(legend.rowHeight, entry.height() + 0.35 * letterSize);
         legend.entries.push_back(std::move(entry));
     }
     if (legend.entries.empty()) return {};
-    legend.width = distance::legendSample + distance::sampleGap + widest;
-    legend.height = legend.rowHeight * static_cast<double>(legend.entries.size());
+    legend.arrange(static_cast<std::size_t>(std::max(1, panel.legend.columns)));
     legend.place = panel.legend.place;
+    return legend;
+}
+
+LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelReading& reading, const PanelLook& look,
+                          const PanelLimits& limits, double panelWidth, double panelHeight, Em letterSize) {
+    LegendLayout legend = legendEntries(page, panel, reading, letterSize);
+    if (legend.entries.empty()) return {};
+    double widest = 0;
+    for (const Box& entry : legend.entries) widest = std::max(widest, entry.width);
+    // Put by hand: from where it lay at its side.
+    if (panel.legend.at && legend.place > LegendPlace::Outside) legend.place = LegendPlace::TopLeft;
     // At the ends stand the scales.
     if (legend.place == LegendPlace::AtEnds && reading.format >= 6 && !panel.further.empty())
         legend.place = LegendPlace::Outside;

@@ -8,7 +8,13 @@ namespace coulter {
 /// @param limits        of the panel, through which the coarse look is seen
 /// @param width,height  of the panel in mm if no room is taken by a legend
 LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelReading& reading, const PanelLook& look,
-                          const PanelLimits& limits, double width, double height, double letterSize);
+                          const PanelLimits& limits, double width, double height, Em letterSize);
+
+/// The entries alone, one below the other; none where the panel is to have no legend.
+LegendLayout legendEntries(const Page& page, const Panel& panel, const PanelReading& reading, Em letterSize);
+
+/// Whether a legend lies at a side of the panel that gives it room of its own: at the left, above or below.
+bool isAtSide(const Legend& legend);
 
 /// The legend's rectangle within a panel, from the panel's upper left corner, mm. Empty for AtEnds and None.
 Rect legendRectInPanel(const LegendLayout& legend, const Legend& settings, double panelWidth, double panelHeight);

@@ -6,6 +6,7 @@
 #include "composition/legend_place.h"
 #include "figure/item_path.h"
 #include "figure/scale_settings.h"
+#include "figure/sheet_settings.h"
 #include "typeset/formula_math.h"
 
 #include <algorithm>
@@ -21,7 +22,7 @@ using namespace distance;
 } // namespace
 
 LetterSizes letterSizes(const Sheet& sheet) {
-    const double text = sheet.textSize * point;
+    const Em text{sheet.textSize * point, static_cast<Typeface>(word(sheet.settings, typefaceSetting))};
     return {text, 0.92 * text, 1.15 * text};
 }
 
@@ -94,7 +95,7 @@ void rowsOfLabels(PanelLayout& layout, double width) {
     }
 }
 
-PanelLayout layoutWith(const Given& given) {
+PanelLayout layoutInside(const Given& given) {
     const LetterSizes& sizes = given.wishes.sizes;
     const Margins& least = given.wishes.least;
     const Panel& panel = given.panel;
@@ -120,13 +121,13 @@ PanelLayout layoutWith(const Given& given) {
         if (further.label.height() > 0) rows = std::max(rows, further.labelRow + 1);
     }
     const double yLabelRoom =
-        layout.labelRow > 0 ? rows * layout.labelRow + (rows - 1) * 0.8 + layout.toLabel() : 0.5 * sizes.number;
+        layout.labelRow > 0 ? rows * layout.labelRow + (rows - 1) * 0.8 + layout.toLabel() : 0.5 * sizes.number.mm;
     layoutColours(layout, given, 0.7 * std::min(room.width, room.height)); // how much room it takes across
     const double top = std::max(least.top, edge + titleRoom + yLabelRoom + barRoom(layout, BarSide::Above));
     const bool across = given.wishes.numbersAcross, up = given.wishes.numbersUp;
     const double below =
         std::max(least.below, barRoom(layout, BarSide::Below) + scaleOffset + tick + (across ? 0.6 : 0) +
-                                  (across ? sizes.number : 0) +
+                                  (across ? sizes.number.mm : 0) +
                                   (layout.xLabel.height() > 0 ? 0.8 + layout.xLabel.height() : 0) + edge);
     const double height = std::max(5.0, room.height - top - below);
     if (given.look.space) return layoutSpace(std::move(layout), given, top, height);
@@ -206,6 +207,48 @@ PanelLayout layoutWith(const Given& given) {
     return layout;
 }
 
+/// A legend at the left, above or below has a strip of the panel's room, and the panel all else.
+PanelLayout layoutWith(const Given& given) {
+    if (!isAtSide(given.panel.legend)) return layoutInside(given);
+    LegendLayout legend = legendEntries(given.page, given.panel, given.reading, given.wishes.sizes.text);
+    if (legend.entries.empty()) return layoutInside(given);
+    const bool beside = legend.place == LegendPlace::Left, above = legend.place == LegendPlace::Above;
+    if (!beside && given.panel.legend.columns == 0) {
+        // As many columns as there is room for, and no more than fill their rows.
+        std::size_t count = legend.entries.size();
+        for (; count > 1; --count) {
+            legend.arrange(count);
+            if (legend.width <= given.room.width - 2 * edge) break;
+        }
+        legend.arrange(count);
+    }
+    const double taken = legendGap + (beside ? legend.width : legend.height);
+    Panel panel = given.panel;
+    panel.legend = {LegendPlace::None, std::nullopt, 0};
+    PanelWishes wishes = given.wishes;
+    double& least = beside ? wishes.least.left : above ? wishes.least.top : wishes.least.below;
+    least = std::max(0.0, least - taken);
+    Rect room = given.room;
+    (beside ? room.width : room.height) -= taken;
+    if (beside) room.x += taken;
+    if (above) room.y += taken;
+    PanelLayout layout = layoutInside(
+        {given.page, panel, given.reading, given.look, given.labels, given.rules, room, given.scales, wishes});
+    layout.room = given.room;
+    (beside ? layout.margins.left : above ? layout.margins.top : layout.margins.below) += taken;
+    const Rect& frame = layout.frame.rect;
+    const double title = std::max(layout.title.height(), layout.letter.height());
+    const double start = std::clamp(frame.x, given.room.x + edge,
+                                    std::max(given.room.x + edge, given.room.right() - edge - legend.width));
+    legend.rect = {beside ? given.room.x + edge : start,
+                   beside  ? frame.y
+                   : above ? given.room.y + edge + (title > 0 ? title + 2.2 : 0)
+                           : given.room.bottom() - edge - legend.height,
+                   legend.width, legend.height};
+    layout.legend = std::move(legend);
+    return layout;
+}
+
 } // namespace
 
 bool fits(const PanelLayout& layout) {
@@ -225,7 +268,12 @@ bool fits(const PanelLayout& layout) {
                         inSpace[2].width <= frame.x - room.x + frame.width;
     const bool angle = layout.format < 6 || !round || layout.yLabel.width <= room.width - 2 * edge;
     const bool bar = layout.format < 6 || !layout.colours.shown || layout.colours.label.width <= room.width - 2 * edge;
-    return high && wide && words && labels && angle && bar && layout.space.hasRoom;
+    const LegendLayout& legend = layout.legend;
+    const bool atSide =
+        legend.place == LegendPlace::Left || legend.place == LegendPlace::Above || legend.place == LegendPlace::Below;
+    const bool entries = !atSide || (legend.rect.right() <= room.right() - edge + 1e-9 &&
+                                     legend.rect.bottom() <= room.bottom() - edge + 1e-9);
+    return high && wide && words && labels && angle && bar && entries && layout.space.hasRoom;
 }
 
 Frame bareFrame(const Panel& panel, const PanelReading& reading, const PanelLook& look, double width, double height) {

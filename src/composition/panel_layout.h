@@ -23,25 +23,32 @@ inline constexpr double legendInset = 2, legendGap = 4, legendSample = 7, sample
 
 /// Letter sizes of a sheet in mm of one em.
 struct LetterSizes {
-    double text = 0;   ///< labels and legend
-    double number = 0; ///< at the ticks
-    double title = 0;
+    Em text;   ///< labels and legend
+    Em number; ///< at the ticks
+    Em title;
 };
 LetterSizes letterSizes(const Sheet& sheet);
 
 /// What is written at a tick, typeset.
-Box tickBox(const Ticks& ticks, std::size_t index, double size);
+Box tickBox(const Ticks& ticks, std::size_t index, Em size);
 /// "× 10⁵" beside a scale whose numbers are to be multiplied; at its right end or its left one.
-void addPowerOfTen(Scene& scene, const Ticks& ticks, double size, double x, double baseline, bool alignRight);
+void addPowerOfTen(Scene& scene, const Ticks& ticks, Em size, double x, double baseline, bool alignRight);
 
 /// How the legend is shown once its place is decided.
 struct LegendLayout {
     LegendPlace place = LegendPlace::None; ///< never Automatic
     std::vector<Box> entries;
     std::vector<std::size_t> drawn; ///< index of what each entry stands for
+    std::size_t rows = 0;           ///< entries go down a column, then down the next one
+    std::vector<double> columns;    ///< where each begins, mm from the left side
     double rowHeight = 0;
     double width = 0, height = 0; ///< of the whole, mm
     Rect rect;                    ///< on the sheet; empty at the ends and for none
+
+    /// An entry's place within the legend, which need not have one itself yet.
+    Rect entryRect(std::size_t entry) const;
+    /// Puts the entries into so many columns, and so sets its width and height.
+    void arrange(std::size_t columns);
 };
 
 /// The bar beside fields that says what their colours mean; its map is the frame's.

@@ -253,12 +253,14 @@ private:
         const Rect& r = layout_.legend.rect;
         for (std::size_t i = 0; i < layout_.legend.entries.size(); ++i) {
             const Drawn& drawn = drawn_[layout_.legend.drawn[i]];
-            const double middle = r.y + (static_cast<double>(i) + 0.5) * layout_.legend.rowHeight;
+            const double row = static_cast<double>(i % layout_.legend.rows),
+                         x = r.x + layout_.legend.columns[i / layout_.legend.rows],
+                         middle = r.y + (row + 0.5) * layout_.legend.rowHeight;
             Canvas canvas(figure_.scene, {-1e6, -1e6, 2e6, 2e6}, dotsPerMm_, sizes_.text);
             drawn.kind->swatch(
-                drawn, {r.x, middle - layout_.legend.rowHeight / 2, legendSample, layout_.legend.rowHeight}, canvas);
-            addBox(figure_.scene, layout_.legend.entries[i], r.x + legendSample + sampleGap,
-                   middle + 0.25 * sizes_.text, inkColour);
+                drawn, {x, middle - layout_.legend.rowHeight / 2, legendSample, layout_.legend.rowHeight}, canvas);
+            addBox(figure_.scene, layout_.legend.entries[i], x + legendSample + sampleGap, middle + 0.25 * sizes_.text,
+                   inkColour);
         }
         hit(ItemKind::Legend, 0, r);
     }

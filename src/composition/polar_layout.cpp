@@ -115,12 +115,12 @@ PolarFrame polarFrame(const Panel& panel, const PanelLook& look) {
 PanelLayout layoutPolar(PanelLayout layout, const Given& given, double top, double height) {
     PolarFrame polar = polarFrame(given.panel, given.look);
     const PolarBounds bounds = boundsOf(polar);
-    const double size = layout.sizes.number;
+    const Em size = layout.sizes.number;
     layout.polar.angles = angleTicks(given.rules[acrossScale].ticks, polar);
     const double side = widestLabel(layout.polar.angles, size) + 1.2, above = size + 0.6;
     layout.polar.direction = directionOf(bounds);
     // An upright scale of the radius has its room at the left.
-    const double left = layout.polar.direction.y == 0 ? 0 : scaleOffset + tick + toNumber + 4 * size;
+    const double left = layout.polar.direction.y == 0 ? 0 : scaleOffset + tick + toNumber + 4 * size.mm;
     const auto fitted = [&](double legendRoom) {
         const double width = std::max(5.0, given.room.width - 2 * (edge + side) - left - legendRoom),
                      high = std::max(5.0, height - 2 * above);

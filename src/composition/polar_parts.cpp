@@ -55,7 +55,7 @@ void drawPolarGrid(Scene& scene, const PanelLayout& layout) {
 void drawPolarScales(Scene& scene, std::vector<Hit>& hits, std::size_t panel, const PanelLayout& layout) {
     const PolarFrame& polar = *layout.frame.polar;
     const Rect& f = layout.frame.rect;
-    const double size = layout.sizes.number;
+    const Em size = layout.sizes.number;
     const auto hit = [&](ItemKind kind, std::size_t which, const Rect& rect) {
         hits.push_back({{kind, panel, which, 0}, rect});
     };
@@ -79,7 +79,7 @@ void drawPolarScales(Scene& scene, std::vector<Hit>& hits, std::size_t panel, co
     const Point along = layout.polar.direction;
     const bool level = along.y == 0;
     const double widest = widestLabel(layout.polar.angles, size);
-    const double offset = scaleOffset + 0.6 + (level ? size : widest);
+    const double offset = scaleOffset + 0.6 + (level ? size.mm : widest);
     const Point start = level ? Point{polar.middle.x, f.bottom() + offset} : Point{f.x - offset, polar.middle.y};
     const auto at = [&](double r) {
         const double mm = polar.radius.toSheet(r);

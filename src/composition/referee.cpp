@@ -5,11 +5,11 @@ namespace coulter {
 extern const Check unlabelledCheck, unitMissingCheck, contradictingLabelCheck, unequalScalesCheck, outsideLimitsCheck,
     coloursCutCheck, notOnLogarithmCheck;                                                        // referee_scales.cpp
 extern const Check coincidingCheck, flatCheck, coarseGridCheck, doubledEndCheck, sameTwiceCheck; // referee_curves.cpp
-extern const Check smallLettersCheck, thinLinesCheck, likeColoursCheck, coarseDotsCheck, longLegendCheck,
-    coveringLegendCheck, noteOffSheetCheck, emptyPanelCheck;    // referee_looks.cpp
-extern const Check unusedQuantityCheck, contradictingNameCheck; // referee_page.cpp
-extern const Check otherUnitsCheck, unitsInPlotsCheck;          // referee_units.cpp
-extern const Check edgeOnCheck;                                 // referee_space.cpp
+extern const Check smallLettersCheck, thinLinesCheck, likeColoursCheck, faintPlotsCheck, coarseDotsCheck,
+    longLegendCheck, coveringLegendCheck, noteOffSheetCheck, emptyPanelCheck; // referee_looks.cpp
+extern const Check unusedQuantityCheck, contradictingNameCheck;               // referee_page.cpp
+extern const Check otherUnitsCheck, unitsInPlotsCheck;                        // referee_units.cpp
+extern const Check edgeOnCheck;                                               // referee_space.cpp
 
 std::span<const Check* const> refereeChecks() {
     static constexpr const Check* checks[] = {&unlabelledCheck,
@@ -31,6 +31,7 @@ std::span<const Check* const> refereeChecks() {
                                               &smallLettersCheck,
                                               &thinLinesCheck,
                                               &likeColoursCheck,
+                                              &faintPlotsCheck,
                                               &coarseDotsCheck,
                                               &longLegendCheck,
                                               &coveringLegendCheck,

@@ -16,16 +16,16 @@
 namespace coulter {
 namespace {
 
-constexpr double point = 25.4 / 72; // mm
-constexpr double leastLetters = 6;  // pt
-constexpr double leastWidth = 0.1;  // mm
+constexpr double point = 25.4 / 72;   // mm
+constexpr double readableLetters = 6; // pt
+constexpr double leastWidth = 0.1;    // mm
 constexpr double leastDots = 150;
 
 void smallLetters(const Figure& figure, std::vector<Finding>& found) {
     double smallest = HUGE_VAL;
     for (const PanelFigure& panel : figure.panels) smallest = std::min(smallest, panel.layout.sizes.number / point);
-    if (smallest < leastLetters - 1e-9) {
-        const double times = leastLetters / smallest * 1.02;
+    if (smallest < readableLetters - 1e-9) {
+        const double times = readableLetters / smallest * 1.02;
         const double wished = figure.document.sheet.textSize * 0.92;
         const bool shrunk = smallest < 0.99 * wished; // the sheet has no room for what was asked for
         found.push_back(findingOf(
@@ -42,12 +42,12 @@ void smallLetters(const Figure& figure, std::vector<Finding>& found) {
         const std::vector<Note>& notes = figure.document.panels[p].notes;
         for (std::size_t n = 0; n < notes.size(); ++n) {
             const double letters = number(notes[n].settings, noteLettersSetting);
-            if (letters == 0 || letters >= leastLetters || notes[n].words.empty()) continue;
+            if (letters == 0 || letters >= readableLetters || notes[n].words.empty()) continue;
             const ItemPath path{ItemKind::Note, p, n, 0};
             found.push_back(findingOf("The letters of a note are " + printedNumber(letters, 2) +
                                           " pt high in print; 6 pt can be read.",
                                       path, "Make them 6 pt", changed(figure, [&](Document& d) {
-                                          set(noteAt(d, path)->settings, noteLettersSetting, leastLetters);
+                                          set(noteAt(d, path)->settings, noteLettersSetting, readableLetters);
                                       })));
         }
     }
@@ -59,13 +59,13 @@ void thinLines(const Figure& figure, std::vector<Finding>& found) {
             const auto has = [&](const Setting* each) { return std::string_view(each->key) == "width"; };
             const auto setting = std::ranges::find_if(drawn.kind->settings, has);
             if (setting == drawn.kind->settings.end() || drawn.path.part > 0) continue;
-            const double width = number(drawn.settings, **setting);
+            const double times = panel.frame().ink.lines, width = times * number(drawn.settings, **setting);
             if (width >= leastWidth || width <= 0) continue;
             found.push_back(findingOf("The line of " + nameOf(drawn) + " is " + printedNumber(width, 2) +
                                           " mm thin; print needs 0.1 mm.",
                                       drawn.path, "Make it 0.15 mm", changed(figure, [&](Document& d) {
                                           if (Plot* plot = plotAt(d, drawn.path))
-                                              set(plot->settings, **setting, SettingValue(0.15));
+                                              set(plot->settings, **setting, SettingValue(0.15 / times));
                                       })));
         }
     }
@@ -86,12 +86,13 @@ void likeColours(const Figure& figure, std::vector<Finding>& found) {
                 if (!lines || one.path.index == other.path.index || !one.kind->swatch) continue;
                 if (word(one.settings, patternSetting) != word(other.settings, patternSetting)) continue;
                 std::string who;
-                if (distanceOf(one.colour, other.colour) < least)
+                const Colour first = panel.frame().ink.of(one.colour), second = panel.frame().ink.of(other.colour);
+                if (distanceOf(first, second) < least)
                     who = "by anyone";
-                else if (distanceOf(inGrey(one.colour), inGrey(other.colour)) < 0.025)
+                else if (distanceOf(inGrey(first), inGrey(second)) < 0.025)
                     who = "in grey print";
                 for (const ColourVision vision : allDeficiencies) {
-                    if (who.empty() && distanceOf(asSeen(one.colour, vision), asSeen(other.colour, vision)) < least / 2)
+                    if (who.empty() && distanceOf(asSeen(first, vision), asSeen(second, vision)) < least / 2)
                         who = "by readers who lack a colour";
                 }
                 if (who.empty()) continue;
@@ -103,6 +104,23 @@ void likeColours(const Figure& figure, std::vector<Finding>& found) {
                                           })));
                 break;
             }
+        }
+    }
+}
+
+/// Plots whose own colour is that of the paper, or nearly: chosen for another look.
+void faintPlots(const Figure& figure, std::vector<Finding>& found) {
+    constexpr double least = 0.1; // in OKLab
+    for (const PanelFigure& panel : figure.panels) {
+        const SheetInk& ink = panel.frame().ink;
+        for (const Drawn& drawn : panel.drawn) {
+            const bool isOwn = drawn.colour.role == ColourRole::Own && colour(drawn.settings, colourSetting);
+            if (!isOwn || drawn.path.part > 0 || distanceOf(drawn.colour, ink.of(paperColour)) >= least) continue;
+            found.push_back(findingOf("The colour of " + nameOf(drawn) + " can hardly be told from the paper.",
+                                      drawn.path, "Leave its colour to the sheet", changed(figure, [&](Document& d) {
+                                          if (Plot* plot = plotAt(d, drawn.path))
+                                              set(plot->settings, colourSetting, std::nullopt);
+                                      })));
         }
     }
 }
@@ -205,6 +223,7 @@ void emptyPanel(const Figure& figure, std::vector<Finding>& found) {
 
 extern const Check smallLettersCheck{"small letters", "letters lower than 6 pt in print", smallLetters};
 extern const Check thinLinesCheck{"thin line", "a line thinner than 0.1 mm", thinLines};
+extern const Check faintPlotsCheck{"faint plot", "a plot whose colour can hardly be told from the paper", faintPlots};
 extern const Check likeColoursCheck{
     "like colours", "two lines whose colours some readers, or grey print, cannot tell apart", likeColours};
 extern const Check coarseDotsCheck{"coarse dots", "heatmaps and surfaces with less than 150 dots per inch", coarseDots};

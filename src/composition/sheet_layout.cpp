@@ -79,7 +79,7 @@ private:
         return layoutPanel(page_, panel, room, wishes);
     }
 
-    Box box(const std::string& text, double size) const {
+    Box box(const std::string& text, Em size) const {
         return text.empty() ? Box{} : labelBox(withValues(page_, text), FontId::Text, size, page_.names);
     }
 

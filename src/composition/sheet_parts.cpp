@@ -13,7 +13,7 @@ void drawSheetParts(Figure& figure) {
              {layout.titleAt.x, layout.titleAt.y - layout.title.ascent, layout.title.width, layout.title.height()}});
     }
     if (layout.legend.empty()) return;
-    const double text = figure.panels[0].layout.sizes.text;
+    const Em text = figure.panels[0].layout.sizes.text;
     Canvas canvas(figure.scene, {-1e6, -1e6, 2e6, 2e6}, figure.effort.dotsPerMm, text);
     figure.hits.push_back({{ItemKind::SheetLegend, 0, 0, 0}, layout.legendRect});
     for (const SheetEntry& entry : layout.legend) {

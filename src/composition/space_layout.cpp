@@ -161,7 +161,7 @@ public:
             return std::pair{right, up};
         });
         // Up to format 5 there was as much paper wherever the labels stand.
-        if (layout.format < 6) around_.left = around_.right = 4 * layout.sizes.number;
+        if (layout.format < 6) around_.left = around_.right = 4 * layout.sizes.number.mm;
     }
 
     PanelLimits limits() const {
@@ -247,7 +247,7 @@ PanelLayout layoutSpace(PanelLayout layout, const Given& given, double top, doub
     const SpaceBox box = boxOf(given);
     layout.frame.space = box;
     layoutColours(layout, given, 0.7 * height);
-    const double size = layout.sizes.text;
+    const Em size = layout.sizes.text;
     layout.space.labels = {given.box(given.labels.across, size), given.box(given.labels.up, size),
                            given.box(given.labels.upright, size)};
     layout.space.first = given.room.x + edge + barRoom(layout, BarSide::Left);

@@ -90,7 +90,7 @@ private:
             ny = -ny;
         }
         std::vector<std::vector<Point>> lines{{from, to}};
-        const double size = layout_.sizes.number;
+        const Em size = layout_.sizes.number;
         double widest = 0;
         std::vector<Rect> numbers;
         for (std::size_t i = 0; i < layout_.space.ticks[k].places.size(); ++i) {

@@ -43,6 +43,8 @@ signals:
     /// A quantity is being dragged, or no longer.
     void scrubbing(bool on);
     void lineSelected(int index);
+    void runWanted(int line);              ///< of a quantity, to and fro; or an end of it, where it runs
+    void runEndWanted(bool keep);          ///< if something runs
     void tablePasted(const QString& text); ///< rows of cells, as a spreadsheet copies them
 
 protected:

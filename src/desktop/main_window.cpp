@@ -92,6 +92,17 @@ void MainWindow::makePanes() {
     particulars_ = new Particulars(session_, *sheet_, look_);
     remarks_ = new Remarks(session_, *sheet_, look_);
     connect(page_, &FormulaPage::scrubbing, sheet_, &SheetView::holdRange);
+    connect(&run_, &QuantityRun::running, sheet_, &SheetView::holdRange);
+    connect(&run_, &QuantityRun::running, this, [this](bool on) {
+        const QString name = QString::fromStdString(run_.name());
+        say(on ? tr("%1 runs to and fro; Space keeps its value, Esc goes back").arg(name) : QString(), false);
+    });
+    connect(&worker_, &FigureWorker::ready, &run_, &QuantityRun::figureShown);
+    connect(page_, &FormulaPage::runWanted, this, [this](int line) {
+        if (run_.isRunning()) return run_.end(true);
+        if (const QString why = run_.begin(readPage(session_.document()), line); !why.isEmpty()) say(why, true);
+    });
+    connect(page_, &FormulaPage::runEndWanted, &run_, &QuantityRun::end);
     connect(page_, &FormulaPage::lineSelected, this, &MainWindow::selectPlotOf);
     connect(&session_, &DocumentSession::started, this, [this] {
         if (session_.document().page.empty()) page_->setFocus(); // to be written on at once

@@ -11,16 +11,19 @@
 #include "desktop/manual_window.h"
 #include "desktop/notices.h"
 #include "desktop/particulars.h"
+#include "desktop/quantity_run.h"
 #include "desktop/remarks.h"
 #include "desktop/sample_table_window.h"
 #include "desktop/sampling_ribbon.h"
 #include "desktop/scratch_strip.h"
 #include "desktop/sheet_view.h"
 #include "desktop/table_sheet.h"
+#include "figure/sheet_looks.h"
 
 #include <QMainWindow>
 #include <thread>
 
+class QMenu;
 class QToolButton;
 class QProgressBar;
 class QLabel;
@@ -49,7 +52,12 @@ public:
     /// Writes a figure in the format of the path's ending, off the interface thread.
     void exportTo(const QString& path);
 
+    /// Gives the figure the look that a file holds, or that a figure has; saves its own as a file.
+    void takeLook(const QString& path);
+    void saveLook(const QString& path);
+
     DocumentSession& session() { return session_; }
+    QuantityRun& run() { return run_; }
     Notices& notices() { return *notices_; }
     FormulaPage& page() { return *page_; }
     SheetView& sheet() { return *sheet_; }
@@ -73,6 +81,8 @@ private:
     void makePanes();
     void fillDocumentMenu();
     void fillAddMenu();
+    void fillLooks(QMenu& menu);
+    void giveLook(const SheetLook& look);
     void updateState();
     bool mayDiscard();
     /// Whether nobody has worked on what the window shows.
@@ -119,6 +129,7 @@ private:
     DraftKeeper drafts_{session_};
     FileWatch files_;
     FigureWorker worker_;
+    QuantityRun run_{session_};
     Notices* notices_ = nullptr;
     FormulaPage* page_ = nullptr;
     ScratchStrip* scratch_ = nullptr;

@@ -147,6 +147,7 @@ void MainWindow::fillDocumentMenu() {
             break;
         }
     }
+    fillLooks(*menu->addMenu(tr("The figure's look…")));
     QMenu* seen = menu->addMenu(tr("The sheet as it is seen…"));
     for (const Eyes eyes : allEyes) {
         QAction* each = seen->addAction(nameOf(eyes), this, [this, eyes] { sheet_->showFor(eyes); });

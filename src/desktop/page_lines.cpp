@@ -258,6 +258,8 @@ void FormulaPage::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Return:
     case Qt::Key_Enter:
     case Qt::Key_F2: return editLine(selected_ < 0 ? last + 1 : selected_);
+    case Qt::Key_Space: return emit runWanted(selected_);
+    case Qt::Key_Escape: emit runEndWanted(false); break;
     case Qt::Key_Delete: return removeLines(tr("removal of line %1").arg(selectedLines().first + 1));
     default: break;
     }

@@ -3,6 +3,7 @@
 
 #include "drawing/colours.h"
 #include "figure/scale_settings.h"
+#include "figure/sheet_looks.h"
 #include "figure/sheet_settings.h"
 #include "figure/sheet_sizes.h"
 #include "notes/note_kind.h"
@@ -34,6 +35,22 @@ void Particulars::legendField(FormFields& fields, const QString& name) {
                 });
             })
         ->setObjectName("legendPlace");
+    fields
+        .number(
+            tr("columns"), 0, mostLegendColumns, 1, "",
+            [this] {
+                const coulter::Panel* panel = panelAt(session_.shown(), path_);
+                return panel ? static_cast<double>(panel->legend.columns) : 0.0;
+            },
+            [this](double columns) {
+                change(
+                    tr("change of the legend's columns"),
+                    [&](Document& document) {
+                        document.panels[path_.panel].legend.columns = static_cast<int>(columns);
+                    },
+                    "columns");
+            })
+        ->setObjectName("legendColumns");
 }
 
 void Particulars::sheetFields(FormFields& fields) {
@@ -62,11 +79,28 @@ void Particulars::sheetFields(FormFields& fields) {
                 });
             })
         ->setObjectName("sheetSize");
+    fields
+        .choice(
+            tr("look"),
+            [] {
+                QStringList names;
+                for (const SheetLook& look : sheetLooks()) names << QString::fromStdString(look.name);
+                return names << tr("its own");
+            },
+            [this] { return static_cast<int>(whichLook(session_.shown().sheet)); },
+            [this](int which) {
+                if (which < 0 || which >= static_cast<int>(sheetLooks().size())) return;
+                change(tr("change of the look"), [&](Document& document) {
+                    setLook(document.sheet, sheetLooks()[static_cast<std::size_t>(which)]);
+                });
+            })
+        ->setObjectName("sheetLook");
     sheetNumber(tr("width"), leastSheet, greatestSheet, 0.1, "mm", &Sheet::width, tr("change of the sheet's width"))
         ->setObjectName("sheetWidth");
     sheetNumber(tr("height"), leastSheet, greatestSheet, 0.1, "mm", &Sheet::height, tr("change of the sheet's height"))
         ->setObjectName("sheetHeight");
-    sheetNumber(tr("letters"), 2, 100, 0.5, "pt", &Sheet::textSize, tr("change of the letters' size"));
+    sheetNumber(tr("letters"), leastLetters, greatestLetters, 0.5, "pt", &Sheet::textSize,
+                tr("change of the letters' size"));
     sheetNumber(tr("tolerance"), 0.001, 10, 0.005, "mm", &Sheet::tolerance, tr("change of the tolerance"));
     sheetNumber(tr("bitmap"), leastResolution, greatestResolution, 1, tr("dots/inch"), &Sheet::resolution,
                 tr("change of the resolution"));
@@ -75,7 +109,8 @@ void Particulars::sheetFields(FormFields& fields) {
     if (!several) panelFields(fields);
     for (const Setting* setting : sheetSettings()) {
         const bool ofFiles = setting == &paperSetting || setting == &extentSetting || setting == &marginSetting;
-        if (!several && !ofFiles) continue;
+        const bool ofLook = std::ranges::find(sheetLookSettings(), setting) != sheetLookSettings().end();
+        if (!several && !ofFiles && !ofLook) continue;
         fields.setting(
             *setting, [this] { return session_.shown().sheet.settings; },
             [this, setting](std::optional<SettingValue> value) {
@@ -84,7 +119,8 @@ void Particulars::sheetFields(FormFields& fields) {
                     [&](Document& document) { coulter::set(document.sheet.settings, *setting, std::move(value)); },
                     setting->type == SettingType::Number ? setting->key : "");
             },
-            [] { return inkColour; }, [] { return std::vector<std::string>(); });
+            [setting] { return setting == &paperColourSetting ? paperColour : inkColour; },
+            [] { return std::vector<std::string>(); });
     }
     fields.foldRare(unfolded_);
 }

@@ -1,5 +1,6 @@
 // Legends on the sheet: entries renamed where they stand. See sheet_view.h.
 #include "desktop/sheet_view.h"
+#include "figure/edits.h"
 
 #include <algorithm>
 
@@ -24,10 +25,12 @@ std::vector<Hit> SheetView::legendEntries() const {
     for (const PanelFigure& panel : figure.panels) {
         const LegendLayout& legend = panel.layout.legend;
         if (legend.place == LegendPlace::AtEnds) continue;
-        for (std::size_t row = 0; row < legend.drawn.size(); ++row)
-            entries.push_back({panel.drawn[legend.drawn[row]].path,
-                               {legend.rect.x, legend.rect.y + static_cast<double>(row) * legend.rowHeight,
-                                legend.rect.width, legend.rowHeight}});
+        for (std::size_t i = 0; i < legend.drawn.size(); ++i) {
+            Rect rect = legend.entryRect(i);
+            rect.x += legend.rect.x;
+            rect.y += legend.rect.y;
+            entries.push_back({panel.drawn[legend.drawn[i]].path, rect});
+        }
     }
     for (const SheetEntry& entry : figure.layout.legend)
         entries.push_back({figure.panels[entry.panel].drawn[entry.drawn].path,
@@ -55,6 +58,41 @@ void SheetView::finishName(const ItemPath& path, Document document, const std::s
     (drawn->caseCount == 1 ? plot->name : memberOf(*plot, path.part).name) = wanted;
     trimMembers(*plot);
     if (document != session_.document()) session_.edit(std::move(document), tr("change of a name"));
+}
+
+std::optional<ItemPath> SheetView::entryAt(Point mm) const {
+    for (const Hit& entry : legendEntries()) {
+        if (entry.rect.contains(mm)) return entry.path;
+    }
+    return std::nullopt;
+}
+
+std::optional<std::size_t> SheetView::otherScaleAt(const Drag& drag, Point mm) const {
+    const Plot* plot = drag.entry ? plotAt(session_.document(), *drag.entry) : nullptr;
+    if (!plot || !figure_) return std::nullopt;
+    for (const Hit& hit : figure_->figure.hits) {
+        const bool isScale = hit.path.kind == ItemKind::Scale && hit.path.panel == drag.entry->panel;
+        if (!isScale || !isUpward(hit.path.index) || !hit.rect.contains(mm)) continue;
+        const std::size_t number = hit.path.index == upScale ? 0 : hit.path.index - furtherScale + 1;
+        if (number != plot->scale) return number;
+    }
+    return std::nullopt;
+}
+
+void SheetView::dropEntry(const Drag& drag, Point mm) {
+    const auto number = otherScaleAt(drag, mm);
+    if (!number) return;
+    Document document = drag.from;
+    plotAt(document, *drag.entry)->scale = *number;
+    session_.edit(std::move(document), tr("change of scale"), "legend");
+}
+
+void SheetView::moveEntry(int by) {
+    if (selection_.kind != ItemKind::Plot) return;
+    Document document = session_.document();
+    if (selection_.panel >= document.panels.size()) return;
+    if (moveInLegend(document.panels[selection_.panel], selection_.index, by))
+        session_.edit(std::move(document), tr("order of the legend"), "order");
 }
 
 } // namespace coulter

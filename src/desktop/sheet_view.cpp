@@ -248,6 +248,10 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
     const Rect &legend = layout.legend.rect, &frame = layout.frame.rect;
     drag_ = Drag{part, event->position(), layout.frame, panel->view, {legend.x - frame.x, legend.y - frame.y}};
     drag_->held = handleAt(mm);
+    if (part.kind == ItemKind::Legend) {
+        drag_->entry = entryAt(mm);
+        drag_->from = session_.document();
+    }
     session_.endMerge();
 }
 
@@ -279,6 +283,7 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
             document->panels[path.panel].legend.at = {drag_->legendAt[0] + by.x() / fit(),
                                                       drag_->legendAt[1] + by.y() / fit()};
             session_.edit(std::move(*document), tr("move of the legend"), "legend");
+            if (otherScaleAt(*drag_, mm)) readOut_ = tr("onto this scale");
         } else if (whole || scale) {
             if (!figure_ || figure_->figure.panels[path.panel].frame().polar) return;
             if (showsSpace(path.panel))
@@ -329,6 +334,7 @@ void SheetView::mouseReleaseEvent(QMouseEvent* event) {
     if (event->button() != Qt::LeftButton || !drag_) return;
     const Drag drag = *drag_;
     drag_.reset();
+    if (drag.moved && drag.entry) dropEntry(drag, toSheet(event->position()));
     session_.endMerge();
     if (drag.path.kind == ItemKind::Note) {
         releaseNote(drag);
@@ -391,6 +397,8 @@ void SheetView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Right:
     case Qt::Key_Up:
     case Qt::Key_Down: return arrowKey(*event);
+    case Qt::Key_PageUp: return moveEntry(-1);
+    case Qt::Key_PageDown: return moveEntry(1);
     case Qt::Key_R:
         for (const Hit& entry : legendEntries()) {
             if (entry.path == selection_) return editName(entry);

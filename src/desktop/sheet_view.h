@@ -171,6 +171,8 @@ private:
     void paintPanelMarks(QPainter& painter) const; ///< the grip of the panel under the pointer, and where it would go
     void showTextField(const std::string& text, const Rect& over);
     void finishText(bool take);
+    /// Moves the entries of the selected plot in the legend: −1 before those of the one before, 1 behind the next.
+    void moveEntry(int by);
     void finishName(const ItemPath& path, Document document, const std::string& name);
 
     /// A handle of the selected plot under the pointer.
@@ -234,7 +236,13 @@ private:
         std::vector<Point> noteAt = {}; ///< of a note that is moved: its places when it began
         bool isNew = false;             ///< the note was made by this press
         std::optional<OnBar> bar = {};
+        std::optional<ItemPath> entry = {}; ///< of a legend, that it is held by
     };
+    std::optional<ItemPath> entryAt(Point mm) const;
+    /// The vertical scale under a place that the held entry's plot does not lie on yet, by its number.
+    std::optional<std::size_t> otherScaleAt(const Drag& drag, Point mm) const;
+    /// Gives the plot of an entry the scale that it was dropped on; the legend stays where it was.
+    void dropEntry(const Drag& drag, Point mm);
     void dragNote(Point mm, QPointF by, bool snaps);
     void releaseNote(const Drag& drag);
     /// A line or polygon while its corners are placed.

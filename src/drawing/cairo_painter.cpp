@@ -180,7 +180,8 @@ bool paintPart(Raster& raster, const Scene& scene, int left, int top) {
 
 } // namespace
 
-Raster paintRaster(const Scene& scene, double dotsPerMm, Colour paper) {
+Raster paintRaster(const Scene& scene, double dotsPerMm, std::optional<Colour> under) {
+    const Colour paper = under.value_or(scene.paper);
     Raster raster;
     raster.width = std::max(1, static_cast<int>(std::lround(scene.width * dotsPerMm)));
     raster.height = std::max(1, static_cast<int>(std::lround(scene.height * dotsPerMm)));
@@ -201,8 +202,8 @@ Raster paintRaster(const Scene& scene, double dotsPerMm, Colour paper) {
 }
 
 Raster paintTransparent(const Scene& scene, double dotsPerMm) {
-    Raster white = paintRaster(scene, dotsPerMm);
-    const Raster black = paintRaster(scene, dotsPerMm, {0, 0, 0});
+    Raster white = paintRaster(scene, dotsPerMm, Colour{0xff, 0xff, 0xff});
+    const Raster black = paintRaster(scene, dotsPerMm, Colour{0, 0, 0});
     if (white.pixels.empty() || black.pixels.empty()) return {};
     for (std::size_t i = 0; i < white.pixels.size(); ++i) {
         const std::uint32_t w = white.pixels[i], b = black.pixels[i];
@@ -229,6 +230,10 @@ constexpr double points = 72 / 25.4; // PostScript points in a mm
 bool paintPage(cairo_surface_t* surface, const Scene& scene) {
     cairo_t* cr = cairo_create(surface);
     cairo_scale(cr, points, points);
+    if (!(scene.paper == Colour{0xff, 0xff, 0xff})) { // a page is white
+        setColour(cr, scene.paper);
+        cairo_paint(cr);
+    }
     paintScene(cr, scene);
     cairo_show_page(cr);
     const bool drawn = cairo_status(cr) == CAIRO_STATUS_SUCCESS;

@@ -2,6 +2,7 @@
 #include "drawing/scene.h"
 
 #include <cstdint>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -13,11 +14,11 @@ struct Raster {
     std::vector<std::uint32_t> pixels;
 };
 
-/// The scene as pixels on white paper, or none if it cannot be made (no memory). The window and PNG export use this
+/// The scene as pixels on its paper, or none if it cannot be made (no memory). The window and PNG export use this
 /// alike.
 /// @param dotsPerMm  resolution; the size is the sheet's, rounded to whole dots
-/// @param paper      colour under the drawing
-Raster paintRaster(const Scene& scene, double dotsPerMm, Colour paper = {0xff, 0xff, 0xff});
+/// @param paper      colour under the drawing, if not the scene's own
+Raster paintRaster(const Scene& scene, double dotsPerMm, std::optional<Colour> paper = std::nullopt);
 /// A drawing without paper: dots with their opacity in the uppermost byte, colours not multiplied by it. What it looks
 /// like on white and on black paper says both.
 Raster paintTransparent(const Scene& scene, double dotsPerMm);

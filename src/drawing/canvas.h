@@ -40,7 +40,7 @@ public:
     /// @param dotsPerMm   for what is made of dots: those of a bitmap of the sheet
     /// @param letterSize  of words, mm of one em
     /// @param thins       what is more than anyone can see is thinned out (recipes of the first format were not)
-    Canvas(Scene& scene, const Rect& clip, double dotsPerMm, double letterSize = 3, bool thins = true)
+    Canvas(Scene& scene, const Rect& clip, double dotsPerMm, Em letterSize = 3, bool thins = true)
         : scene_(scene), clip_(clip), dotsPerMm_(dotsPerMm), letterSize_(letterSize), thins_(thins) {}
 
     /// Lines, cut at the panel's edges; a line of one point is a dot. Places far away or infinite are cut as well.
@@ -62,13 +62,13 @@ public:
     SpaceCanvas* space() const { return space_; }
     void inSpace(SpaceCanvas& space) { space_ = &space; }
     double dotsPerMm() const { return dotsPerMm_; }
-    double letterSize() const { return letterSize_; }
+    Em letterSize() const { return letterSize_; }
 
 private:
     Scene& scene_;
     Rect clip_;
     double dotsPerMm_;
-    double letterSize_;
+    Em letterSize_;
     bool thins_;
     SpaceCanvas* space_ = nullptr;
 };

@@ -23,8 +23,10 @@ Colour firstCaseColour(std::size_t index, std::size_t count);
 Colour loam(double t);
 
 /// Ink of scales and letters, of the faint grid, and the paper.
-inline constexpr Colour inkColour{0x1f, 0x1d, 0x1a};
-inline constexpr Colour gridColour{0xdd, 0xd9, 0xd2};
-inline constexpr Colour paperColour{0xff, 0xff, 0xff};
+inline constexpr Colour inkColour{0x1f, 0x1d, 0x1a, ColourRole::Ink};
+/// Ink over the colours of a map, which are the same on any paper.
+inline constexpr Colour inkOverColours{0x1f, 0x1d, 0x1a};
+inline constexpr Colour gridColour{0xdd, 0xd9, 0xd2, ColourRole::Grid};
+inline constexpr Colour paperColour{0xff, 0xff, 0xff, ColourRole::Paper};
 
 } // namespace coulter

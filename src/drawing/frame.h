@@ -1,6 +1,7 @@
 #pragma once
 #include "drawing/colour_maps.h"
 #include "drawing/scene.h"
+#include "drawing/sheet_ink.h"
 #include "figure/document.h"
 
 #include <array>
@@ -73,6 +74,7 @@ struct Frame {
     std::vector<Upwards> further;
     AxisMap colour;          ///< of values that are shown by colours
     ColourRun shades;        ///< and these colours
+    SheetInk ink;            ///< what the sheet makes of colours, for pictures that show some
     double tolerance = 0.02; ///< mm between what is drawn and what it stands for
     std::optional<SpaceBox> space;
     std::optional<PolarFrame> polar;

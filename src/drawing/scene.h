@@ -63,6 +63,7 @@ using SceneItem = std::variant<StrokeItem, FillItem, GlyphItem, ImageItem>;
 struct Scene {
     double width = 0, height = 0; ///< mm
     std::vector<SceneItem> items;
+    Colour paper{0xff, 0xff, 0xff}; ///< under all of them
 };
 
 /// Adds a typeset box with its origin at (x, y).

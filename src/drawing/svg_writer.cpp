@@ -67,7 +67,7 @@ std::string outline(FontId font, std::uint32_t glyph) {
 
 class SvgWriter {
 public:
-    std::string run(const Scene& scene, const std::string& title, const std::string& metadata, bool isPaperWhite) {
+    std::string run(const Scene& scene, const std::string& title, const std::string& metadata, bool hasPaper) {
         for (const SceneItem& item : scene.items) {
             std::visit([&](const auto& what) { write(what); }, item);
         }
@@ -78,7 +78,7 @@ public:
         if (!title.empty()) out += "<title>" + xmlEscaped(title) + "</title>\n";
         if (!metadata.empty()) out += "<metadata>" + xmlEscaped(metadata) + "</metadata>\n";
         if (!definitions_.empty()) out += "<defs>\n" + definitions_ + "</defs>\n";
-        if (isPaperWhite) out += "<rect width=\"" + w + "\" height=\"" + h + "\" fill=\"#ffffff\"/>\n";
+        if (hasPaper) out += "<rect width=\"" + w + "\" height=\"" + h + "\" fill=\"" + spelled(scene.paper) + "\"/>\n";
         return out + body_ + "</svg>\n";
     }
 
@@ -176,8 +176,8 @@ std::string xmlEscaped(const std::string& text) {
     return out;
 }
 
-std::string writeSvg(const Scene& scene, const std::string& title, const std::string& metadata, bool isPaperWhite) {
-    return SvgWriter().run(scene, title, metadata, isPaperWhite);
+std::string writeSvg(const Scene& scene, const std::string& title, const std::string& metadata, bool hasPaper) {
+    return SvgWriter().run(scene, title, metadata, hasPaper);
 }
 
 } // namespace coulter

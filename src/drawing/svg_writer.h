@@ -9,9 +9,8 @@ namespace coulter {
 /// Numbers are written with a fixed count of decimals and no other state enters, so equal scenes give equal bytes.
 /// @param title     plain text for readers that cannot see; may be empty
 /// @param metadata  character data of the <metadata> element; may be empty
-/// @param isPaperWhite  false: what lies behind the drawing shows through
-std::string writeSvg(const Scene& scene, const std::string& title, const std::string& metadata,
-                     bool isPaperWhite = true);
+/// @param hasPaper  false: what lies behind the drawing shows through
+std::string writeSvg(const Scene& scene, const std::string& title, const std::string& metadata, bool hasPaper = true);
 
 /// Text with the five characters that XML reserves escaped.
 std::string xmlEscaped(const std::string& text);

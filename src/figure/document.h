@@ -12,11 +12,24 @@
 
 namespace coulter {
 
-enum class LegendPlace : std::uint8_t { Automatic, AtEnds, TopLeft, TopRight, BottomLeft, BottomRight, Outside, None };
+enum class LegendPlace : std::uint8_t {
+    Automatic,
+    AtEnds,
+    TopLeft,
+    TopRight,
+    BottomLeft,
+    BottomRight,
+    Outside, ///< at the right
+    Left,
+    Above,
+    Below,
+    None
+};
 
 /// Names used in recipes and in the window, indexed by the enumerations.
-inline constexpr std::array<const char*, 8> legendPlaceNames{"automatic",   "at ends",      "top left", "top right",
-                                                             "bottom left", "bottom right", "outside",  "none"};
+inline constexpr std::array<const char*, 11> legendPlaceNames{"automatic",   "at ends",      "top left", "top right",
+                                                              "bottom left", "bottom right", "outside",  "left",
+                                                              "above",       "below",        "none"};
 inline constexpr std::array<const char*, 2> scaleNames{"linear", "logarithmic"};
 
 /// What one member of a family has to itself.
@@ -35,6 +48,7 @@ struct Plot {
     std::size_t scale = 0;           ///< the vertical scale it lies on: 0 the left one, 1 the first further one
     std::vector<Member> members;     ///< of a family, by case; those left out have nothing to themselves
     std::vector<FinerStretch> finer; ///< where more points were asked for, along the variable
+    int order = 0;                   ///< of its entries in the legend: lower ones first, equal ones as they are drawn
     friend bool operator==(const Plot&, const Plot&) = default;
 };
 
@@ -45,6 +59,9 @@ void trimMembers(Plot& plot);
 
 /// A plot in the usual style.
 Plot plotOf(std::string of, std::string kind = "line");
+
+/// Bounds of `Plot::order` and of `Legend::columns`.
+inline constexpr int greatestOrder = 1000, mostLegendColumns = 20;
 
 struct Limits {
     double low = 0, high = 1;
@@ -74,7 +91,8 @@ struct Axis {
 struct Legend {
     LegendPlace place = LegendPlace::Automatic;
     std::optional<std::array<double, 2>>
-        at; ///< upper left corner in mm from the panel's, when it was put there by hand
+        at;          ///< upper left corner in mm from the panel's, when it was put there by hand
+    int columns = 0; ///< 0: as many as its side has room for; within the panel and beside it one
     friend bool operator==(const Legend&, const Legend&) = default;
 };
 
@@ -143,7 +161,8 @@ struct Sheet {
 /// Bounds of a view: distances in diagonals of the box, and how much heights are stretched.
 inline constexpr double leastDistance = 0.6, greatestDistance = 100, leastHeight = 0.01, greatestHeight = 1000;
 /// Bounds within which a sheet can be made and shown.
-inline constexpr double leastSheet = 20, greatestSheet = 2000; // mm
+inline constexpr double leastSheet = 20, greatestSheet = 2000;   // mm
+inline constexpr double leastLetters = 2, greatestLetters = 100; // pt
 inline constexpr double leastResolution = 20, greatestResolution = 2400;
 /// Most dots of one bitmap, so that no size exhausts the memory.
 inline constexpr double mostDots = 400e6;

@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <charconv>
 #include <cmath>
+#include <numeric>
 #include <set>
 
 namespace coulter {
@@ -123,6 +124,22 @@ std::string scrubbedNumber(const std::string& spelled, double steps, bool fine, 
     if (std::ranges::all_of(out, [](char c) { return c == '-' || c == '0' || c == '.'; }) && out.starts_with("-"))
         out.erase(0, 1);
     return out + exponent + (percent ? "%" : "");
+}
+
+bool moveInLegend(Panel& panel, std::size_t plot, int by) {
+    std::vector<std::size_t> sequence(panel.plots.size());
+    std::iota(sequence.begin(), sequence.end(), std::size_t{0});
+    std::ranges::stable_sort(sequence, {}, [&](std::size_t i) { return panel.plots[i].order; });
+    const auto at = std::ranges::find(sequence, plot);
+    if (at == sequence.end()) return false;
+    const std::ptrdiff_t from = at - sequence.begin(), to = from + by;
+    if (to < 0 || to >= static_cast<std::ptrdiff_t>(sequence.size())) return false;
+    std::swap(sequence[static_cast<std::size_t>(from)], sequence[static_cast<std::size_t>(to)]);
+    // As they are drawn again: nothing to be kept in a recipe.
+    const bool isUsual = std::ranges::is_sorted(sequence);
+    for (std::size_t i = 0; i < sequence.size(); ++i)
+        panel.plots[sequence[i]].order = isUsual ? 0 : static_cast<int>(i) + 1;
+    return true;
 }
 
 } // namespace coulter

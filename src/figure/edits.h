@@ -28,6 +28,10 @@ std::optional<Document> withSampling(const Document& document, const std::string
 /// Stretches with one more in which more points are wanted: twice as many as before along all of it.
 std::vector<FinerStretch> withFiner(const std::vector<FinerStretch>& stretches, double low, double high);
 
+/// Moves the entries of a plot in its panel's legend before those of the plot before (−1), or behind those of the next
+/// (1). False if there is none.
+bool moveInLegend(Panel& panel, std::size_t plot, int by);
+
 /// A spelled number moved by a number of steps of its last digit (of one digit more when `fine`), within a range if
 /// there is one. "9.50" by 3 is "9.53".
 std::string scrubbedNumber(const std::string& spelled, double steps, bool fine, const std::optional<Interval>& range);

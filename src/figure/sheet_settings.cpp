@@ -73,6 +73,39 @@ const Setting paperSetting{
     .words = paperWords,
     .rare = true};
 
+constexpr const char* typefaceWords[] = {"serif", "sans"};
+const Setting typefaceSetting{.key = "typeface",
+                              .label = "typeface",
+                              .meaning = "what letters are cut like, those of formulas too",
+                              .type = SettingType::Word,
+                              .usual = std::string("serif"),
+                              .words = typefaceWords,
+                              .rare = true};
+
+const Setting inkSetting{.key = "ink",
+                         .label = "ink",
+                         .meaning = "of letters and scales; the grid is between it and the paper",
+                         .type = SettingType::Colour,
+                         .rare = true};
+
+const Setting paperColourSetting{
+    .key = "paper colour",
+    .label = "paper colour",
+    .meaning = "under all; on dark paper plots whose colour was not chosen are light where they were dark",
+    .type = SettingType::Colour,
+    .rare = true};
+
+const Setting linesFactorSetting{.key = "line widths",
+                                 .label = "line widths",
+                                 .meaning = "how many times as wide all lines are as they say themselves",
+                                 .type = SettingType::Number,
+                                 .usual = 1.0,
+                                 .unit = "×",
+                                 .least = 0.25,
+                                 .greatest = 8,
+                                 .step = 0.25,
+                                 .rare = true};
+
 constexpr const char* extentWords[] = {"the sheet", "what is drawn"};
 const Setting extentSetting{
     .key = "extent",
@@ -95,9 +128,11 @@ const Setting marginSetting{.key = "margin",
                             .rare = true};
 
 std::span<const Setting* const> sheetSettings() {
-    static const Setting* const all[] = {
-        &sheetTitleSetting, &sharedAcrossSetting, &sharedUpSetting, &sharedColoursSetting, &sheetLegendSetting,
-        &lettersSetting,    &paperSetting,        &extentSetting,   &marginSetting,        &gapSetting};
+    static const Setting* const all[] = {&sheetTitleSetting,    &sharedAcrossSetting, &sharedUpSetting,
+                                         &sharedColoursSetting, &sheetLegendSetting,  &lettersSetting,
+                                         &typefaceSetting,      &inkSetting,          &paperColourSetting,
+                                         &linesFactorSetting,   &paperSetting,        &extentSetting,
+                                         &marginSetting,        &gapSetting};
     return all;
 }
 

@@ -14,6 +14,10 @@ extern const Setting sharedColoursSetting;            ///< indexed as SharedColo
 extern const Setting sheetLegendSetting;              ///< indexed as SheetLegend
 extern const Setting lettersSetting;                  ///< the letter of each panel; its first word: none
 extern const Setting paperSetting;                    ///< of bitmaps: its second word: none, they are transparent
+extern const Setting typefaceSetting;                 ///< indexed as Typeface
+extern const Setting inkSetting;                      ///< of letters and scales
+extern const Setting paperColourSetting;              ///< under all
+extern const Setting linesFactorSetting;              ///< how many times as wide lines are
 extern const Setting extentSetting;                   ///< of files: its second word: no more than what is drawn
 extern const Setting marginSetting;                   ///< mm of paper round that
 extern const Setting gapSetting;                      ///< mm between panels, besides what their scales need

@@ -84,6 +84,7 @@ Figure asWritten(Figure figure) {
     const Settings& settings = figure.document.sheet.settings;
     if (word(settings, extentSetting) == 1)
         figure.scene = croppedToContent(std::move(figure.scene), number(settings, marginSetting));
+    if (word(settings, paperSetting) == 1) figure.scene.paper = {0xff, 0xff, 0xff}; // PDF and EPS paint no white paper
     return figure;
 }
 

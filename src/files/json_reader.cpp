@@ -19,7 +19,7 @@ std::string joined(const std::string& path, const std::string& key) { return pat
 void JsonReader::refuse(const std::string& path, const std::string& sentence, const std::string& suggestion) {
     if (problem_) return;
     problem_ = Problem{};
-    problem_->sentence = (path.empty() ? "The recipe" : "In the recipe, " + path) + " " + sentence;
+    problem_->sentence = (path.empty() ? "The " + what_ : "In the " + what_ + ", " + path) + " " + sentence;
     problem_->suggestion = suggestion;
 }
 

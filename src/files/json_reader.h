@@ -14,6 +14,9 @@ class JsonReader {
 public:
     using Json = nlohmann::json;
 
+    /// @param what  is read, as sentences call it
+    explicit JsonReader(std::string what = "recipe") : what_(std::move(what)) {}
+
     /// Refuses keys that are not listed.
     void keys(const Json& object, const std::string& path, std::span<const char* const> known);
     void keys(const Json& object, const std::string& path, std::initializer_list<const char*> known) {
@@ -39,6 +42,7 @@ public:
 
 private:
     const Json* find(const Json& object, const char* key) const;
+    std::string what_;
     std::optional<Problem> problem_;
 };
 

@@ -67,6 +67,12 @@ Json schemaOf(const PlotKind& kind) {
                            {"maximum", mostFurtherScales},
                            {"default", 0},
                            {"description", "the vertical scale it lies on: 0 the left one, 1 the first of “further”"}};
+    properties["order"] = {
+        {"type", "integer"},
+        {"minimum", -greatestOrder},
+        {"maximum", greatestOrder},
+        {"default", 0},
+        {"description", "of its entries in the legend: lower ones first, equal ones as they are drawn"}};
     properties["finer"] = {{"$ref", "#/$defs/finer"}};
     return {{"type", "object"}, {"additionalProperties", false}, {"properties", properties}};
 }

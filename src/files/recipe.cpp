@@ -6,6 +6,7 @@
 #include "files/json_reader.h"
 #include "files/kind_settings.h"
 #include "files/recipe_tables.h"
+#include "files/settings_json.h"
 #include "formula/page.h"
 #include "formula/plotted.h"
 #include "formula/text.h"
@@ -23,40 +24,6 @@ using Json = JsonReader::Json;
 
 constexpr std::size_t mostPlots = 200, mostNotes = 500;
 constexpr std::size_t mostFinerStretches = 100;
-
-std::optional<SettingValue> readValue(JsonReader& reader, const Json& parent, const std::string& path,
-                                      const Setting& setting) {
-    const char* key = setting.key;
-    switch (setting.type) {
-    case SettingType::Truth: return reader.truth(parent, path, key);
-    case SettingType::Number: return reader.number(parent, path, key, setting.least, setting.greatest);
-    case SettingType::Word:
-        if (const auto word = reader.word(parent, path, key, setting.words)) return std::string(setting.words[*word]);
-        return std::nullopt;
-    case SettingType::Colour: {
-        const auto text = reader.text(parent, path, key);
-        if (!text) return std::nullopt;
-        const auto colour = readColour(*text);
-        if (!colour) reader.refuse(joined(path, key), "is not a colour.", "write it as \"#rrggbb\"");
-        return colour;
-    }
-    case SettingType::Formula:
-    case SettingType::Text:
-    case SettingType::Variable: break;
-    }
-    return reader.text(parent, path, key);
-}
-
-void readSettings(JsonReader& reader, const Json& parent, const std::string& path, Settings& settings,
-                  std::span<const Setting* const> table) {
-    for (const Setting* setting : table) set(settings, *setting, readValue(reader, parent, path, *setting));
-}
-
-/// Keys beside those of a table.
-std::vector<const char*> withKeys(std::vector<const char*> known, std::span<const Setting* const> table) {
-    for (const Setting* setting : table) known.push_back(setting->key);
-    return known;
-}
 
 /// Both ends of a scale; null is one that was not set.
 AxisLimits readLimits(JsonReader& reader, const Json& axis, const std::string& path, bool logarithmic) {
@@ -121,7 +88,7 @@ Member readMember(JsonReader& reader, const Json& value, const std::string& path
         reader.keys(*style, joined(path, "style"), withKeys({}, settingsOf(kind, true)));
         // What is usual for a plot is something of its own for a member.
         for (const Setting* setting : settingsOf(kind, true)) {
-            if (auto own = readValue(reader, *style, joined(path, "style"), *setting))
+            if (auto own = readSetting(reader, *style, joined(path, "style"), *setting))
                 member.settings[setting->key] = *own;
         }
     }
@@ -155,7 +122,7 @@ Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
     const PlotKind& kind = *plotKinds()[reader.word(value, path, "kind", names).value_or(0)];
     plot.kind = kind.name;
     std::vector<const char*> keys = withKeys({"kind", "of", "name", "scale"}, settingsOf(kind, false));
-    keys.insert(keys.end(), {"style", "members", "finer"});
+    keys.insert(keys.end(), {"style", "members", "finer", "order"});
     reader.keys(value, path, keys);
     readSettings(reader, value, path, plot.settings, settingsOf(kind, false));
     const auto of = reader.text(value, path, "of");
@@ -163,6 +130,7 @@ Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
     plot.of = of.value_or("");
     plot.name = reader.text(value, path, "name");
     plot.scale = wholeNumber(reader, value, path, "scale", 0, mostFurtherScales).value_or(0);
+    plot.order = static_cast<int>(reader.number(value, path, "order", -greatestOrder, greatestOrder).value_or(0));
     if (const Json* finer = reader.list(value, path, "finer", mostFinerStretches)) {
         for (std::size_t i = 0; i < finer->size(); ++i)
             plot.finer.push_back(readFiner(reader, (*finer)[i], joined(path, "finer") + "[" + std::to_string(i) + "]"));
@@ -262,7 +230,9 @@ Panel readPanel(JsonReader& reader, const Json& value, const std::string& path) 
     if (const auto legend = value.find("legend");
         legend != value.end() && reader.isObject(*legend, joined(path, "legend"))) {
         const std::string here = joined(path, "legend");
-        reader.keys(*legend, here, {"place", "at"});
+        reader.keys(*legend, here, {"place", "at", "columns"});
+        panel.legend.columns =
+            static_cast<int>(reader.number(*legend, here, "columns", 0, mostLegendColumns).value_or(0));
         panel.legend.place =
             static_cast<LegendPlace>(reader.word(*legend, here, "place", legendPlaceNames).value_or(0));
         if (const auto at = reader.pair(*legend, here, "at")) panel.legend.at = {at->first, at->second};
@@ -313,7 +283,7 @@ Sheet readSheet(JsonReader& reader, const Json& root) {
     readSettings(reader, *at, "sheet", sheet.settings, sheetSettings());
     sheet.width = reader.number(*at, "sheet", "width", leastSheet, greatestSheet).value_or(sheet.width);
     sheet.height = reader.number(*at, "sheet", "height", leastSheet, greatestSheet).value_or(sheet.height);
-    sheet.textSize = reader.number(*at, "sheet", "text size", 2, 100).value_or(sheet.textSize);
+    sheet.textSize = reader.number(*at, "sheet", "text size", leastLetters, greatestLetters).value_or(sheet.textSize);
     sheet.tolerance = reader.number(*at, "sheet", "tolerance", 0.001, 10).value_or(sheet.tolerance);
     sheet.resolution =
         reader.number(*at, "sheet", "resolution", leastResolution, greatestResolution).value_or(sheet.resolution);

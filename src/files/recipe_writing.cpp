@@ -4,6 +4,7 @@
 #include "files/kind_settings.h"
 #include "files/recipe.h"
 #include "files/recipe_tables.h"
+#include "files/settings_json.h"
 #include "formula/text.h"
 #include "notes/note_kind.h"
 #include "plots/plot_kind.h"
@@ -16,21 +17,6 @@ namespace coulter {
 namespace {
 
 using Ordered = nlohmann::ordered_json;
-
-Ordered writeValue(const SettingValue& value) {
-    if (const Colour* colour = std::get_if<Colour>(&value)) return spelled(*colour);
-    if (const bool* on = std::get_if<bool>(&value)) return *on;
-    if (const double* number = std::get_if<double>(&value)) return *number;
-    return std::get<std::string>(value);
-}
-
-/// Settings that differ from the usual ones, in the order of their table.
-void writeSettings(Ordered& out, const Settings& settings, std::span<const Setting* const> table) {
-    for (const Setting* setting : table) {
-        const auto at = settings.find(setting->key);
-        if (at != settings.end()) out[setting->key] = writeValue(at->second);
-    }
-}
 
 Ordered writeEnd(const std::optional<double>& end) { return end ? Ordered(*end) : Ordered(nullptr); }
 
@@ -47,6 +33,7 @@ Ordered writePlot(const Plot& plot) {
     Ordered out = {{"kind", plot.kind}, {"of", plot.of}};
     if (plot.name) out["name"] = *plot.name;
     if (plot.scale > 0) out["scale"] = plot.scale;
+    if (plot.order != 0) out["order"] = plot.order;
     if (const PlotKind* kind = findPlotKind(plot.kind)) {
         writeSettings(out, plot.settings, settingsOf(*kind, false));
         Ordered style = Ordered::object();
@@ -120,6 +107,7 @@ Ordered writePanel(const Panel& panel) {
     if (panel.legend.place != LegendPlace::Automatic)
         legend["place"] = legendPlaceNames[static_cast<std::size_t>(panel.legend.place)];
     if (panel.legend.at) legend["at"] = {(*panel.legend.at)[0], (*panel.legend.at)[1]};
+    if (panel.legend.columns > 0) legend["columns"] = panel.legend.columns;
     if (!legend.empty()) out["legend"] = legend;
     out["plots"] = Ordered::array();
     for (const Plot& plot : panel.plots) out["plots"].push_back(writePlot(plot));

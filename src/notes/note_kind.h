@@ -31,7 +31,7 @@ struct NoteKind {
     bool leads = false;      ///< a line, along which one can look at what it is drawn over
     bool showsPlace = false; ///< without words of its own it says the coordinates of its first place
     /// Makes of its text what is set, letters of a size in mm; null: words with mathematics and values of the page.
-    Box (*words)(const Page&, const std::string& text, const Settings&, double size, Problems&) = nullptr;
+    Box (*words)(const Page&, const std::string& text, const Settings&, Em size, Problems&) = nullptr;
     void (*draw)(const DrawnNote&, Canvas&);
     /// Where its words stand on the sheet, mm; of one that has none an empty rectangle.
     Rect (*wordsRect)(const DrawnNote&);

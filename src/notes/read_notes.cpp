@@ -68,8 +68,7 @@ std::vector<std::array<double, 3>> coordinatesOf(const Page& page, const Note& n
     return all;
 }
 
-NotesRead readNotes(const Page& page, const Panel& panel, std::size_t panelIndex, const Frame& frame,
-                    double letterSize) {
+NotesRead readNotes(const Page& page, const Panel& panel, std::size_t panelIndex, const Frame& frame, Em letterSize) {
     NotesRead read;
     for (std::size_t n = 0; n < panel.notes.size(); ++n) {
         const Note& note = panel.notes[n];
@@ -104,7 +103,7 @@ NotesRead readNotes(const Page& page, const Panel& panel, std::size_t panelIndex
         }
         if (problems.empty() && isShown) {
             const double letters = number(note.settings, noteLettersSetting);
-            const double size = letters > 0 ? letters * point : letterSize;
+            const Em size = letters > 0 ? Em(letters * point, letterSize.face) : letterSize;
             if (drawn.kind->words) {
                 drawn.words = drawn.kind->words(page, note.words, note.settings, size, problems);
             } else {

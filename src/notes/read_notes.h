@@ -12,8 +12,7 @@ struct NotesRead {
 /// Reads the notes of a panel whose frame is known. A note that is anchored in data is shown while any of its places is
 /// in the panel; infinite coordinates are beyond the panel's edges.
 /// @param letterSize  of the sheet's words, mm of one em
-NotesRead readNotes(const Page& page, const Panel& panel, std::size_t panelIndex, const Frame& frame,
-                    double letterSize);
+NotesRead readNotes(const Page& page, const Panel& panel, std::size_t panelIndex, const Frame& frame, Em letterSize);
 
 /// The coordinates of a note's places by its formulas; those that cannot be read are NaN.
 std::vector<std::array<double, 3>> coordinatesOf(const Page& page, const Note& note, Problems* problems = nullptr);

@@ -54,7 +54,7 @@ struct ValueColumn {
 };
 
 /// A number in two parts at its decimal point; one with a power of ten, or none at all, in one.
-std::pair<Box, Box> numberBoxes(double value, int digits, double size) {
+std::pair<Box, Box> numberBoxes(double value, int digits, Em size) {
     if (std::isnan(value)) return {textBox("–", FontId::Text, size), {}};
     std::string text = roundedNumber(value, digits);
     if (text.find_first_of("en") != std::string::npos) return {layoutMath(*valueMath(text), size, false), {}};
@@ -70,8 +70,8 @@ Problem problem(std::string sentence, std::string suggestion) {
 }
 
 /// One column of the table; none and the problem if it is none of the page.
-std::optional<ValueColumn> readColumn(const Page& page, const std::string& text, int digits, double size,
-                                      std::size_t& rows, Problems& problems) {
+std::optional<ValueColumn> readColumn(const Page& page, const std::string& text, int digits, Em size, std::size_t& rows,
+                                      Problems& problems) {
     const std::u32string letters = decodeUtf8(text);
     const LexResult lexed = tokenize(letters, 0, letters.size());
     if (lexed.problems.empty() && lexed.tokens.size() < 2) {
@@ -124,7 +124,7 @@ std::optional<ValueColumn> readColumn(const Page& page, const std::string& text,
 
 /// Columns side by side: headings between two rules, the numbers below with their decimal points in line, a rule at
 /// the foot. The origin is the left end of the headings' baseline.
-Box words(const Page& page, const std::string& text, const Settings& values, double size, Problems& problems) {
+Box words(const Page& page, const std::string& text, const Settings& values, Em size, Problems& problems) {
     std::vector<ValueColumn> columns;
     std::size_t rows = 0;
     const auto digits = static_cast<int>(number(values, digitsSetting));
@@ -141,7 +141,7 @@ Box words(const Page& page, const std::string& text, const Settings& values, dou
     Box table;
     double descent = 0.25 * size;
     for (const ValueColumn& column : columns) {
-        table.ascent = std::max({table.ascent, column.heading.ascent, 0.8 * size});
+        table.ascent = std::max({table.ascent, column.heading.ascent, 0.8 * size.mm});
         descent = std::max(descent, column.heading.descent);
     }
     double x = 0.3 * size;

@@ -260,7 +260,7 @@ void drawKey(const Drawn& drawn, const Frame& frame, const Lengths& lengths, Can
     if (corner == 4 || !lengths.areTrue()) return;
     const double value = lengths.round(), far = lengths.of(value);
     if (!(far > 0.5) || far > 0.5 * frame.rect.width) return;
-    const double size = 0.9 * canvas.letterSize();
+    const Em size = 0.9 * canvas.letterSize();
     Box words = layoutMath(*valueMath(roundedNumber(value, 3)), size, false);
     if (!drawn.words.empty()) {
         words.space(0.2 * size);
@@ -271,7 +271,7 @@ void drawKey(const Drawn& drawn, const Frame& frame, const Lengths& lengths, Can
     const bool right = corner == 0 || corner == 2, below = corner < 2;
     const double x = right ? frame.rect.right() - width - 1 : frame.rect.x + 1;
     const double y = below ? frame.rect.bottom() - height - 1 : frame.rect.y + 1;
-    canvas.fill({{{x, y}, {x + width, y}, {x + width, y + height}, {x, y + height}}}, {Colour{255, 255, 255}, 0.9});
+    canvas.fill({{{x, y}, {x + width, y}, {x + width, y + height}, {x, y + height}}}, {paperColour, 0.9});
     const double middle = y + height / 2;
     // Where colours show another function the key has the plot's own.
     const Colour colour = fieldOf(drawn)->tint ? drawn.colour : colourOfShown(drawn, frame, value);

@@ -71,7 +71,7 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const std::vector<double> levels = levelsOf(drawn, frame.colour);
     const bool labelled = word(drawn.settings, labelsSetting) == 0;
     const std::vector<std::string> texts = levelTexts(levels);
-    const double size = 0.8 * canvas.letterSize();
+    const Em size = 0.8 * canvas.letterSize();
     std::vector<LabelledLine> lines;
     for (const Isoline& line : found->lines) {
         LabelledLine each{onSheet(line.path, frame), line.closed, {}};

@@ -37,7 +37,7 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     }
     const double width = number(drawn.settings, outlineSetting);
     if (width == 0) return;
-    canvas.stroke(linesOnSheet(*found, frame), {inkColour, width, {}, true, opacity});
+    canvas.stroke(linesOnSheet(*found, frame), {inkOverColours, width, {}, true, opacity});
 }
 
 } // namespace

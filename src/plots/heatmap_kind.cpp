@@ -68,7 +68,7 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
         for (const auto& line : field.mesh ? elementLines(*field.mesh, frame) : meshLines(samples, frame)) {
             for (auto& piece : clipPolyline(line, frame.rect)) lines.push_back(std::move(piece));
         }
-        canvas.stroke(lines, {inkColour, 0.05, {}, false});
+        canvas.stroke(lines, {inkOverColours, 0.05, {}, false});
     }
     const std::size_t numbers = word(drawn.settings, numbersSetting);
     if (field.mesh && numbers > 0) drawMeshNumbers(*field.mesh, frame, canvas, (numbers & 1) != 0, (numbers & 2) != 0);

@@ -1,4 +1,5 @@
 // How often the numbers of a column fall between edges.
+#include "drawing/colours.h"
 #include "formula/columns.h"
 #include "formula/expr_build.h"
 #include "formula/text.h"
@@ -195,7 +196,7 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
         if (!std::isfinite(b.y)) b.y = frame.beyondZero();
         if (std::isfinite(a.x) && std::isfinite(a.y)) between.push_back({a, b});
     }
-    if (between.size() < 400) canvas.stroke(between, {{0xff, 0xff, 0xff}, 0.15, {}, false, 0.7});
+    if (between.size() < 400) canvas.stroke(between, {paperColour, 0.15, {}, false, 0.7});
 }
 
 std::optional<Touched> tell(const Drawn& drawn, const Frame& frame, Point mm, double reach) {

@@ -43,7 +43,7 @@ private:
 class Numbers {
 public:
     Numbers(const Frame& frame, Canvas& canvas)
-        : frame_(frame), canvas_(canvas), size_(0.7 * canvas.letterSize()), room_(4 * size_) {}
+        : frame_(frame), canvas_(canvas), size_(0.7 * canvas.letterSize()), room_(4.0 * size_) {}
 
     void write(std::uint64_t number, Point middle, FontId font) {
         if (!frame_.rect.contains(middle)) return;
@@ -67,7 +67,7 @@ public:
 private:
     const Frame& frame_;
     Canvas& canvas_;
-    double size_;
+    Em size_;
     Room room_;
 };
 

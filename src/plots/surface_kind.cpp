@@ -133,7 +133,7 @@ void drawContours(const Drawn& drawn, const Frame& frame, SpaceCanvas& space) {
                                 ? frame.shades.of(level, frame.colour).value_or(inkColour)
                                 : drawn.colour;
         if (where != 2) at(ground), space.line(places, {colour, 0.3, {}, true});
-        if (where >= 2) at(level), space.line(places, {inkColour, 0.2, {}, true});
+        if (where >= 2) at(level), space.line(places, {inkOverColours, 0.2, {}, true});
     }
 }
 
@@ -145,14 +145,14 @@ void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     look.lit = shown == Lit;
     look.flat = shown == CellsShown;
     if (shown == MeshShown)
-        look.one = paperColour;
+        look.one = frame.ink.of(paperColour);
     else if (word(drawn.settings, coloursSetting) == 1)
-        look.one = drawn.colour;
+        look.one = frame.ink.of(drawn.colour);
     space.faces(surfaceFaces(drawn, frame, look));
     double width = number(drawn.settings, linesSetting);
     if (shown == MeshShown && width == 0) width = 0.15;
     if (width > 0) {
-        const Colour ink = shown == MeshShown ? drawn.colour : inkColour;
+        const Colour ink = shown == MeshShown ? drawn.colour : inkOverColours;
         for (const auto& line : surfaceLines(drawn, frame, static_cast<int>(number(drawn.settings, lineCountSetting))))
             space.line(line, {ink, width, {}, true, shown == MeshShown ? 1 : 0.6});
     }

@@ -1,5 +1,7 @@
 #include "typeset/box.h"
 
+#include "formula/text.h"
+
 #include <algorithm>
 #include <hb.h>
 #include <memory>
@@ -38,7 +40,10 @@ Extent extentOf(const Box& box, Ink ink) {
     return extent.right > extent.left ? extent : Extent{};
 }
 
-Box textBox(const std::string& utf8, FontId font, double size, Ink ink) {
+namespace {
+
+/// Text of one font, which has all of its letters.
+Box shaped(const std::string& utf8, FontId font, double size, Ink ink) {
     Box box;
     // The line's own height, not that of its letters, so that lines of text stand evenly.
     box.ascent = 0.72 * size;
@@ -70,6 +75,32 @@ Box textBox(const std::string& utf8, FontId font, double size, Ink ink) {
         box.width += positions[i].x_advance * scale;
     }
     return box;
+}
+
+FontId sansOf(FontId font) {
+    return font == FontId::TextItalic ? FontId::SansItalic : font == FontId::TextBold ? FontId::SansBold : FontId::Sans;
+}
+
+bool has(FontId font, char32_t letter) {
+    hb_codepoint_t glyph = 0;
+    return hb_font_get_nominal_glyph(shapingFont(font), letter, &glyph) != 0;
+}
+
+} // namespace
+
+Box textBox(const std::string& utf8, FontId font, Em size, Ink ink) {
+    if (size.face == Typeface::Serif) return shaped(utf8, font, size, ink);
+    // Letters that the sans font lacks are of the other one.
+    const FontId sans = sansOf(font);
+    const std::u32string letters = decodeUtf8(utf8);
+    Box line = shaped("", sans, size, ink);
+    for (std::size_t at = 0, end = 0; at < letters.size(); at = end) {
+        const bool isSans = has(sans, letters[at]);
+        while (end < letters.size() && has(sans, letters[end]) == isSans) ++end;
+        line.append(
+            shaped(encodeUtf8(std::u32string_view(letters).substr(at, end - at)), isSans ? sans : font, size, ink));
+    }
+    return line;
 }
 
 } // namespace coulter

@@ -1,4 +1,5 @@
 #pragma once
+#include "typeset/em.h"
 #include "typeset/font.h"
 
 #include <string>
@@ -55,6 +56,6 @@ struct Extent {
 Extent extentOf(const Box& box, Ink ink);
 
 /// Text in one font, shaped with its kerning and ligatures.
-Box textBox(const std::string& utf8, FontId font, double size, Ink ink = Ink::Plain);
+Box textBox(const std::string& utf8, FontId font, Em size, Ink ink = Ink::Plain);
 
 } // namespace coulter

@@ -8,6 +8,9 @@ extern "C" {
 extern const std::byte coulter_font_textRegular[], coulter_font_textRegular_end[];
 extern const std::byte coulter_font_textItalic[], coulter_font_textItalic_end[];
 extern const std::byte coulter_font_textBold[], coulter_font_textBold_end[];
+extern const std::byte coulter_font_sansRegular[], coulter_font_sansRegular_end[];
+extern const std::byte coulter_font_sansItalic[], coulter_font_sansItalic_end[];
+extern const std::byte coulter_font_sansBold[], coulter_font_sansBold_end[];
 extern const std::byte coulter_font_math[], coulter_font_math_end[];
 }
 
@@ -18,6 +21,9 @@ std::span<const std::byte> fontFile(FontId id) {
     case FontId::Text: return {coulter_font_textRegular, coulter_font_textRegular_end};
     case FontId::TextItalic: return {coulter_font_textItalic, coulter_font_textItalic_end};
     case FontId::TextBold: return {coulter_font_textBold, coulter_font_textBold_end};
+    case FontId::Sans: return {coulter_font_sansRegular, coulter_font_sansRegular_end};
+    case FontId::SansItalic: return {coulter_font_sansItalic, coulter_font_sansItalic_end};
+    case FontId::SansBold: return {coulter_font_sansBold, coulter_font_sansBold_end};
     case FontId::Math: break;
     }
     return {coulter_font_math, coulter_font_math_end};

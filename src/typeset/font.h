@@ -8,8 +8,8 @@ struct hb_font_t;
 namespace coulter {
 
 /// The fonts that are part of the program.
-enum class FontId : std::uint8_t { Text, TextItalic, TextBold, Math };
-inline constexpr int fontCount = 4;
+enum class FontId : std::uint8_t { Text, TextItalic, TextBold, Math, Sans, SansItalic, SansBold };
+inline constexpr int fontCount = 7;
 
 /// The font file itself, for backends that embed it.
 std::span<const std::byte> fontFile(FontId id);

@@ -37,6 +37,6 @@ std::optional<Problem> wordsProblem(const std::string& text, const KnownNames& n
 
 /// Text in which parts between two $ are formulas: "Depth $z$ below ground". What cannot be read stays as it is.
 /// @param names  of the page, so that f(x) in a text is read as there
-Box labelBox(const std::string& text, FontId font, double size, const KnownNames& names);
+Box labelBox(const std::string& text, FontId font, Em size, const KnownNames& names);
 
 } // namespace coulter

@@ -11,7 +11,7 @@ namespace {
 constexpr std::u32string_view raisedCharacters = U"⁻⁰¹²³⁴⁵⁶⁷⁸⁹", plainCharacters = U"−0123456789";
 
 /// Text with raised digits set as such: few text fonts have all of them.
-Box raisedTextBox(const std::string& text, FontId font, double size) {
+Box raisedTextBox(const std::string& text, FontId font, Em size) {
     Box line = textBox("", font, size);
     const std::u32string letters = decodeUtf8(text);
     for (std::size_t at = 0; at < letters.size();) {
@@ -60,7 +60,7 @@ MathPtr inNotation(const std::string& formula, const KnownNames& names) {
 
 } // namespace
 
-Box labelBox(const std::string& text, FontId font, double size, const KnownNames& names) {
+Box labelBox(const std::string& text, FontId font, Em size, const KnownNames& names) {
     Box line = textBox("", font, size);
     std::size_t at = 0;
     bool formula = false;

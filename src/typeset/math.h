@@ -63,6 +63,6 @@ MathPtr mathDisplayed(MathPtr content); ///< as on a line of its own: large frac
 /// Lays mathematics out with the metrics of the OpenType MATH table of the mathematical font.
 /// @param size     mm of one em
 /// @param display  as on a line of its own: large fractions and operators; otherwise as within text
-Box layoutMath(const Math& math, double size, bool display = true);
+Box layoutMath(const Math& math, Em size, bool display = true);
 
 } // namespace coulter

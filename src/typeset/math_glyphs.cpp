@@ -79,8 +79,10 @@ std::uint32_t mathGlyph(char32_t character, bool italic) {
     return glyph;
 }
 
-Box mathGlyphBox(std::uint32_t glyph, double size, const std::string& text, Ink ink) {
-    hb_font_t* font = shapingFont(FontId::Math);
+namespace {
+
+Box glyphBox(FontId id, std::uint32_t glyph, double size, const std::string& text, Ink ink) {
+    hb_font_t* font = shapingFont(id);
     const double scale = size / emUnits;
     hb_glyph_extents_t extents{};
     hb_font_get_glyph_extents(font, glyph, &extents);
@@ -88,9 +90,32 @@ Box mathGlyphBox(std::uint32_t glyph, double size, const std::string& text, Ink 
     box.width = hb_font_get_glyph_h_advance(font, glyph) * scale;
     box.ascent = extents.y_bearing * scale;
     box.descent = -(extents.y_bearing + extents.height) * scale;
-    box.italic = hb_ot_math_get_glyph_italics_correction(font, glyph) * scale;
-    box.glyphs.push_back({FontId::Math, size, glyph, 0, 0, text, ink});
+    // What has no table of corrections leans out of its own width by so much.
+    const double leans = std::max(0, extents.x_bearing + extents.width - hb_font_get_glyph_h_advance(font, glyph));
+    box.italic = (id == FontId::Math ? hb_ot_math_get_glyph_italics_correction(font, glyph) : leans) * scale;
+    box.glyphs.push_back({id, size, glyph, 0, 0, text, ink});
     return box;
+}
+
+/// Letters and digits, Latin and Greek: what is cut otherwise in every typeface.
+bool isLetter(char32_t c) {
+    return (c >= U'0' && c <= U'9') || (c >= U'A' && c <= U'Z') || (c >= U'a' && c <= U'z') ||
+           (c >= U'\u00C0' && c <= U'\u024F') || (c >= U'\u0391' && c <= U'\u03F5');
+}
+
+} // namespace
+
+Box mathGlyphBox(std::uint32_t glyph, double size, const std::string& text, Ink ink) {
+    return glyphBox(FontId::Math, glyph, size, text, ink);
+}
+
+Box mathLetterBox(char32_t character, bool italic, Em size, const std::string& text, Ink ink) {
+    if (size.face == Typeface::Sans && isLetter(character)) {
+        const FontId id = italic ? FontId::SansItalic : FontId::Sans;
+        hb_codepoint_t glyph = 0;
+        if (hb_font_get_nominal_glyph(shapingFont(id), character, &glyph)) return glyphBox(id, glyph, size, text, ink);
+    }
+    return mathGlyphBox(mathGlyph(character, italic), size, text, ink);
 }
 
 double accentMiddle(char32_t character) {

@@ -14,6 +14,10 @@ std::uint32_t mathGlyph(char32_t character, bool italic);
 /// One glyph of the mathematical font, with its true extents.
 Box mathGlyphBox(std::uint32_t glyph, double size, const std::string& text, Ink ink);
 
+/// A letter, digit or sign in a typeface, with its true extents: of what the text fonts of a sans face have, theirs;
+/// all else is of the mathematical font.
+Box mathLetterBox(char32_t character, bool italic, Em size, const std::string& text, Ink ink);
+
 /// Where the middle of an accent's mark is to stand over what it accents, in em from its origin.
 double accentMiddle(char32_t character);
 

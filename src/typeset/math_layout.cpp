@@ -17,13 +17,13 @@ Style smaller(Style style) { return style <= Style::Text ? Style::Script : Style
 
 class Layout {
 public:
-    explicit Layout(double size) : size_(size) {}
+    explicit Layout(Em size) : size_(size), face_(size.face) {}
 
     Box box(const Math& math, Style style) const {
         switch (math.kind) {
         case MathKind::Row: return row(math.children, style);
         case MathKind::Symbol: return symbol(math, style);
-        case MathKind::Word: return textBox(math.text, FontId::Text, em(style), math.ink);
+        case MathKind::Word: return textBox(math.text, FontId::Text, lettersOf(style), math.ink);
         case MathKind::Fraction: return fraction(math, style);
         case MathKind::Root: return root(math, style);
         case MathKind::Script: return script(math, style);
@@ -50,6 +50,7 @@ private:
             return size_ * mathConstant(HB_OT_MATH_CONSTANT_SCRIPT_SCRIPT_PERCENT_SCALE_DOWN);
         return size_;
     }
+    Em lettersOf(Style style) const { return {em(style), face_}; }
     double constant(hb_ot_math_constant_t which, Style style) const { return mathConstant(which) * em(style); }
 
     /// Space between two classes in eighteenths of an em; within indices only function names keep a thin space.
@@ -109,8 +110,7 @@ private:
     Box symbol(const Math& math, Style style) const {
         const std::u32string letters = decodeUtf8(math.text);
         const char32_t c = letters.empty() ? U' ' : letters.front();
-        Box box = mathGlyphBox(mathGlyph(c, math.italic), em(style), math.text, math.ink);
-        return box;
+        return mathLetterBox(c, math.italic, lettersOf(style), math.text, math.ink);
     }
 
     Box fraction(const Math& math, Style style) const {
@@ -370,11 +370,12 @@ private:
     }
 
     double size_;
+    Typeface face_;
 };
 
 } // namespace
 
-Box layoutMath(const Math& math, double size, bool display) {
+Box layoutMath(const Math& math, Em size, bool display) {
     return Layout(size).box(math, display ? Style::Display : Style::Text);
 }
 

@@ -1,5 +1,6 @@
 #include "run_program.h"
 
+#include "figure/sheet_settings.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
 
@@ -95,6 +96,27 @@ TEST_CASE("coulter render gives a figure another size, and the figure knows") {
     const Ran wrong = run("render " + demo + " -o " + (folder / "b.svg") + " --size '3 columns'");
     CHECK(wrong.status == 2);
     CHECK(wrong.out.find("one column") != std::string::npos);
+}
+
+TEST_CASE("coulter look saves how a figure looks, and others are given it") {
+    const Folder folder;
+    REQUIRE(run("render " + demo + " --look 'dark slide' -o " + (folder / "dark.svg")).status == 0);
+    CHECK(run("verify " + (folder / "dark.svg")).status == 0);
+    CHECK(readFile(folder / "dark.svg").bytes->find("fill=\"#16202a\"") != std::string::npos);
+    REQUIRE(run("look " + (folder / "dark.svg") + " -o " + (folder / "house.coulter-look")).status == 0);
+    REQUIRE(
+        run("recipe " + demo + " --look " + (folder / "house.coulter-look") + " -o " + (folder / "a.coulter")).status ==
+        0);
+    const Sheet sheet = readRecipe(*readFile(folder / "a.coulter").bytes).document->sheet;
+    CHECK(sheet.textSize == 18);
+    CHECK(spelled(*colour(sheet.settings, paperColourSetting)) == "#16202a");
+    CHECK(sheet.width == readRecipe(*readFile(demo).bytes).document->sheet.width); // a saved look has no size
+    REQUIRE(run("render " + (folder / "a.coulter") + " --look plain -o " + (folder / "plain.svg")).status == 0);
+    CHECK(readFile(folder / "plain.svg").bytes->find("fill=\"#16202a\"") == std::string::npos);
+    const Ran wrong = run("render " + demo + " --look gothic -o " + (folder / "b.svg"));
+    CHECK(wrong.status == 2);
+    CHECK(wrong.out.find("dark slide") != std::string::npos);
+    CHECK(run("look " + (folder / "none.svg") + " -o -").status == 1);
 }
 
 TEST_CASE("coulter animate writes frames that coulter verify makes again") {

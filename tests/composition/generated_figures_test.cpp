@@ -83,8 +83,9 @@ Panel somePanel(Lots& lots) {
         panel.x.label = "A label that is longer than most of those that people write by hand $\\beta$ / m";
     if (lots.oneIn(4)) panel.y.label = "$\\int_0^x f(\\xi)\\,d\\xi$";
     if (lots.oneIn(3)) panel.plots[0].name = "an entry with quite a few words in it";
-    panel.legend.place =
-        lots.of({LegendPlace::Automatic, LegendPlace::Automatic, LegendPlace::Outside, LegendPlace::AtEnds});
+    panel.legend.place = lots.of({LegendPlace::Automatic, LegendPlace::Automatic, LegendPlace::Outside,
+                                  LegendPlace::AtEnds, LegendPlace::Left, LegendPlace::Above, LegendPlace::Below});
+    panel.legend.columns = lots.of({0, 0, 2});
     if (lots.oneIn(4)) set(panel.colour.settings, barSetting, lots.of<std::string>({"left", "above", "below"}));
     return panel;
 }

@@ -1,6 +1,7 @@
 #include "composition/referee.h"
 #include "figure/scale_settings.h"
 #include "figure/settings.h"
+#include "figure/sheet_looks.h"
 #include "make_document.h"
 #include "notes/note_settings.h"
 #include "plots/common_settings.h"
@@ -105,6 +106,12 @@ std::vector<Provoked> provoked() {
         set(d.panels[0].plots[0].settings, colourSetting, Colour{200, 60, 60});
         set(d.panels[0].plots[1].settings, colourSetting, Colour{203, 62, 58});
         all.push_back({"like colours", d});
+    }
+    {
+        Document d = with({"f(x)", "cos(x)"}); // as dark as the paper, which was white when it was chosen
+        set(d.panels[0].plots[1].settings, colourSetting, Colour{0x1f, 0x1d, 0x1a});
+        setLook(d.sheet, *sheetLookNamed("dark slide"));
+        all.push_back({"faint plot", d});
     }
     {
         Document d = with({"f(k x) for k in {0.2, 0.3, ..., 1.4}"});

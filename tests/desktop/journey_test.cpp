@@ -6,6 +6,7 @@
 #include <QAction>
 #include <QComboBox>
 #include <QCoreApplication>
+#include <QDir>
 #include <QDoubleSpinBox>
 #include <QDropEvent>
 #include <QLabel>
@@ -282,6 +283,41 @@ TEST_CASE("a curve, an axis and the sheet have their particulars") {
     REQUIRE(paper);
 }
 
+TEST_CASE("a figure is given a look by its name, keeps it as a file, and another one takes it from there") {
+    WindowDriver d;
+    d.window().openDemo();
+    d.settle();
+    const Document before = d.window().session().document();
+    d.click(d.sheet(), {30, 30});
+    auto* look = d.find<QComboBox>("sheetLook");
+    REQUIRE(look);
+    look->setFocus();
+    d.key(Qt::Key_End);
+    d.key(Qt::Key_Up); // before “its own”
+    emit look->activated(look->currentIndex());
+    d.settle();
+    const auto middleOf = [&] { // the paper's colour between title and margin
+        return d.sheet()->grab().toImage().pixel(d.sheet()->toWidget({2, 2}).toPoint()) & 0xffffffU;
+    };
+    CHECK(d.figure().figure.document.sheet.width == 256);
+    CHECK(d.figure().figure.scene.paper == Colour{0x16, 0x20, 0x2a});
+    CHECK(middleOf() == 0x16202aU);
+    const QString path = QDir::temp().filePath(QString("look-%1.coulter-look").arg(QCoreApplication::applicationPid()));
+    d.window().saveLook(path);
+    d.window().activateWindow();
+    d.settle();
+    d.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(d.window().session().document() == before);
+    d.window().takeLook(path);
+    d.settle();
+    CHECK(middleOf() == 0x16202aU);
+    CHECK(d.figure().figure.document.sheet.width == before.sheet.width); // letters and colours alone
+    CHECK(d.figure().figure.document.sheet.textSize == 18);
+    QFile(path).remove();
+    d.window().takeLook(path);
+    CHECK(d.window().message().contains("neither a look nor a file"));
+}
+
 TEST_CASE("the sheet is looked at as others see it, which changes neither recipe nor export") {
     WindowDriver d;
     d.window().openDemo();
@@ -387,6 +423,72 @@ TEST_CASE("entries of legends are renamed where they stand; an emptied one is de
         d.key(Qt::Key_Z, Qt::ControlModifier);
         CHECK(plots()[0].name == "falling $g$");
     }
+}
+
+TEST_CASE("a legend goes below in columns, and its entries change places by the keyboard") {
+    WindowDriver d;
+    Document document;
+    document.page = {"f(x) = x^2", "g(x) = 1 - x", "h(x) = x/2", "x in [0, 1]"};
+    document.panels[0].plots = {plotOf("f(x)"), plotOf("g(x)"), plotOf("h(x)")};
+    d.window().session().start(document, "");
+    d.settle();
+    d.click(d.sheet(), {30, 30});
+    auto* place = d.find<QComboBox>("legendPlace");
+    REQUIRE(place);
+    place->setFocus();
+    d.key(Qt::Key_End);
+    d.key(Qt::Key_Up); // before “none”: below
+    emit place->activated(place->currentIndex());
+    d.settle();
+    const auto shown = [&] { return d.figure().figure.panels[0].layout.legend; };
+    CHECK(shown().place == LegendPlace::Below);
+    CHECK(shown().columns.size() == 3);
+    auto* columns = d.find<QDoubleSpinBox>("legendColumns");
+    REQUIRE(columns);
+    columns->setValue(1);
+    d.settle();
+    CHECK(shown().rows == 3);
+    d.sheet()->select({ItemKind::Plot, 0, 2, 0});
+    d.sheet()->setFocus();
+    d.key(Qt::Key_PageUp);
+    d.key(Qt::Key_PageUp);
+    d.settle();
+    CHECK(shown().drawn == std::vector<std::size_t>{2, 0, 1});
+    CHECK(d.sheet()->legendEntries()[0].path.index == 2);
+    d.key(Qt::Key_PageDown);
+    d.settle();
+    CHECK(shown().drawn == std::vector<std::size_t>{0, 2, 1});
+    d.key(Qt::Key_Z, Qt::ControlModifier); // all of it in one step
+    d.settle();
+    CHECK(shown().drawn == std::vector<std::size_t>{0, 1, 2});
+}
+
+TEST_CASE("an entry of the legend that is dropped on a scale puts its curve there, and the legend stays") {
+    WindowDriver d;
+    Document document;
+    document.page = {"f(x) = x^2", "g(x) = 100 - 90 x", "x in [0, 1]"};
+    document.panels[0].plots = {plotOf("f(x)"), plotOf("g(x)")};
+    document.panels[0].further = {Axis{}};
+    document.panels[0].legend.place = LegendPlace::TopLeft;
+    d.window().session().start(document, "");
+    d.settle();
+    const auto middleOf = [&](const Rect& rect) {
+        return d.sheet()->toWidget({rect.x + rect.width / 2, rect.y + rect.height / 2});
+    };
+    const auto entry = [&] { return middleOf(d.sheet()->legendEntries()[1].rect); };
+    const auto plots = [&] { return d.window().session().document().panels[0].plots; };
+    d.dragSlowly(d.sheet(), entry(), targetMiddle(d, {ItemKind::Scale, 0, furtherScale, 0}));
+    d.settle();
+    CHECK(plots()[1].scale == 1);
+    CHECK(plots()[0].scale == 0);
+    CHECK_FALSE(d.window().session().document().panels[0].legend.at);
+    d.key(Qt::Key_Z, Qt::ControlModifier); // one step
+    CHECK(d.window().session().document() == document);
+    d.settle();
+    d.dragSlowly(d.sheet(), entry(), entry() + QPointF(90, 60)); // elsewhere it is the legend that moves
+    d.settle();
+    CHECK(d.window().session().document().panels[0].legend.at);
+    CHECK(plots()[1].scale == 0);
 }
 
 TEST_CASE("a legend is dragged to its place") {
