@@ -19,6 +19,8 @@ namespace fs = std::filesystem;
 
 namespace {
 
+constexpr double screen = 96 / 25.4; // dots in a mm
+
 double milliseconds(const auto& work) {
     const auto start = std::chrono::steady_clock::now();
     work();
@@ -64,7 +66,7 @@ void fullSheetOnce() {
         }
     });
     const Figure figure = drawFigure(document, effort);
-    const double dots = best(9, [&] { paintRaster(figure.scene, 96 / 25.4); });
+    const double dots = best(9, [&] { paintRaster(figure.scene, screen); });
     std::printf(
         "six panels with 60 curves (%zu points): from the document to a scene %.1f ms, to dots of a screen %.1f "
         "ms more; aim 60\n",
@@ -78,12 +80,12 @@ void noteOverField() {
     Note note;
     note.words = "here";
     document.panels[0].notes = {note};
-    const Effort effort = effortOf(document.sheet);
+    const Effort effort = effortOf(document.sheet); // as the window has it
     SampleStore store;
     const auto moved = [&](double x) {
         document.panels[0].notes[0].at = {{std::to_string(x), "1"}};
         const Figure figure = drawFigure(document, effort, {}, &store);
-        paintRaster(figure.scene, 96 / 25.4);
+        paintRaster(figure.scene, screen);
     };
     const double first = milliseconds([&] { moved(0); });
     double x = 0;
