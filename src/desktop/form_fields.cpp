@@ -167,6 +167,7 @@ void FormFields::colour(const Setting& setting, const std::function<Settings()>&
         if (chosen.isValid()) write(toColour(chosen));
     });
     connect(automatic, &QToolButton::clicked, this, [write] { write(std::nullopt); });
+    if (setting.rare) rare_.push_back({whole, [read, key = setting.key] { return read().contains(key); }});
 }
 
 void FormFields::setting(const Setting& setting, const std::function<Settings()>& read,

@@ -1,6 +1,7 @@
 #include "desktop/particulars.h"
 
 #include "drawing/colours.h"
+#include "drawing/sheet_ink.h"
 #include "figure/edits.h"
 #include "figure/scale_settings.h"
 #include "formula/text.h"
@@ -259,7 +260,7 @@ void Particulars::plotFields(FormFields& fields) {
             },
             [this] {
                 const Drawn* drawn = sheet_.shownPlot();
-                return drawn ? drawn->colour : inkColour;
+                return drawn ? inkOf(session_.shown().sheet).of(drawn->colour) : inkColour;
             },
             [this] {
                 std::vector<std::string> variables;

@@ -35,22 +35,20 @@ void Particulars::legendField(FormFields& fields, const QString& name) {
                 });
             })
         ->setObjectName("legendPlace");
-    fields
-        .number(
-            tr("columns"), 0, mostLegendColumns, 1, "",
-            [this] {
-                const coulter::Panel* panel = panelAt(session_.shown(), path_);
-                return panel ? static_cast<double>(panel->legend.columns) : 0.0;
-            },
-            [this](double columns) {
-                change(
-                    tr("change of the legend's columns"),
-                    [&](Document& document) {
-                        document.panels[path_.panel].legend.columns = static_cast<int>(columns);
-                    },
-                    "columns");
-            })
-        ->setObjectName("legendColumns");
+    auto* columns = fields.number(
+        tr("in columns"), 0, mostLegendColumns, 1, "",
+        [this] {
+            const coulter::Panel* panel = panelAt(session_.shown(), path_);
+            return panel ? static_cast<double>(panel->legend.columns) : 0.0;
+        },
+        [this](double count) {
+            change(
+                tr("change of the legend's columns"),
+                [&](Document& document) { document.panels[path_.panel].legend.columns = static_cast<int>(count); },
+                "columns");
+        });
+    columns->setSpecialValueText(tr("automatic"));
+    columns->setObjectName("legendColumns");
 }
 
 void Particulars::sheetFields(FormFields& fields) {
@@ -119,7 +117,10 @@ void Particulars::sheetFields(FormFields& fields) {
                     [&](Document& document) { coulter::set(document.sheet.settings, *setting, std::move(value)); },
                     setting->type == SettingType::Number ? setting->key : "");
             },
-            [setting] { return setting == &paperColourSetting ? paperColour : inkColour; },
+            [this, setting] {
+                return coulter::colour(session_.shown().sheet.settings, *setting)
+                    .value_or(setting == &paperColourSetting ? paperColour : inkColour);
+            },
             [] { return std::vector<std::string>(); });
     }
     fields.foldRare(unfolded_);

@@ -119,6 +119,21 @@ TEST_CASE("coulter look saves how a figure looks, and others are given it") {
     CHECK(run("look " + (folder / "none.svg") + " -o -").status == 1);
 }
 
+TEST_CASE("a PDF of a dark look has its paper, its fonts and its words inside") {
+    const Folder folder;
+    const std::string pdf = folder / "dark.pdf";
+    REQUIRE(run("render " + demo + " --look 'dark slide' -o " + pdf).status == 0);
+    REQUIRE(shell("pdftoppm -r 20 -singlefile " + pdf + " " + (folder / "dark")).status == 0);
+    const std::string dots = *readFile(folder / "dark.ppm").bytes;
+    const std::size_t first = dots.find("255\n") + 4; // behind the head
+    REQUIRE(first + 3 < dots.size());
+    CHECK(dots.substr(first, 3) == "\x16\x20\x2a");
+    const std::string fonts = shell("pdffonts " + pdf).out;
+    CHECK(fonts.find("TeXGyreHeros-Regular") != std::string::npos);
+    CHECK(fonts.find(" no  ") == std::string::npos); // every one is embedded
+    CHECK(shell("pdftotext " + pdf + " -").out.find("Plot 7") != std::string::npos);
+}
+
 TEST_CASE("coulter animate writes frames that coulter verify makes again") {
     const Folder folder;
     const std::string frames = folder / "a.png", again = folder / "b.png";
