@@ -134,9 +134,8 @@ void LegendLayout::arrange(std::size_t count) {
     height = rowHeight * static_cast<double>(rows);
 }
 
-bool isAtSide(const Legend& legend) {
-    return !legend.at && (legend.place == LegendPlace::Left || legend.place == LegendPlace::Above ||
-                          legend.place == LegendPlace::Below);
+bool isAtSide(LegendPlace place) {
+    return place == LegendPlace::Left || place == LegendPlace::Above || place == LegendPlace::Below;
 }
 
 LegendLayout legendEntries(const Page& page, const Panel& panel, const PanelReading& reading, Em letterSize) {
@@ -180,7 +179,7 @@ LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelReadi
     double widest = 0;
     for (const Box& entry : legend.entries) widest = std::max(widest, entry.width);
     // Put by hand: from where it lay at its side.
-    if (panel.legend.at && legend.place > LegendPlace::Outside) legend.place = LegendPlace::TopLeft;
+    if (panel.legend.at && isAtSide(legend.place)) legend.place = LegendPlace::TopLeft;
     // At the ends stand the scales.
     if (legend.place == LegendPlace::AtEnds && reading.format >= 6 && !panel.further.empty())
         legend.place = LegendPlace::Outside;

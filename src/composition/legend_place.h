@@ -13,8 +13,8 @@ LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelReadi
 /// The entries alone, one below the other; none where the panel is to have no legend.
 LegendLayout legendEntries(const Page& page, const Panel& panel, const PanelReading& reading, Em letterSize);
 
-/// Whether a legend lies at a side of the panel that gives it room of its own: at the left, above or below.
-bool isAtSide(const Legend& legend);
+/// Whether a place is at a side of the panel that gives the legend room of its own: at the left, above or below.
+bool isAtSide(LegendPlace place);
 
 /// The legend's rectangle within a panel, from the panel's upper left corner, mm. Empty for AtEnds and None.
 Rect legendRectInPanel(const LegendLayout& legend, const Legend& settings, double panelWidth, double panelHeight);

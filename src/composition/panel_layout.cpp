@@ -209,7 +209,7 @@ PanelLayout layoutInside(const Given& given) {
 
 /// A legend at the left, above or below has a strip of the panel's room, and the panel all else.
 PanelLayout layoutWith(const Given& given) {
-    if (!isAtSide(given.panel.legend)) return layoutInside(given);
+    if (!isAtSide(given.panel.legend.place) || given.panel.legend.at) return layoutInside(given);
     LegendLayout legend = legendEntries(given.page, given.panel, given.reading, given.wishes.sizes.text);
     if (legend.entries.empty()) return layoutInside(given);
     const bool beside = legend.place == LegendPlace::Left, above = legend.place == LegendPlace::Above;
@@ -269,10 +269,8 @@ bool fits(const PanelLayout& layout) {
     const bool angle = layout.format < 6 || !round || layout.yLabel.width <= room.width - 2 * edge;
     const bool bar = layout.format < 6 || !layout.colours.shown || layout.colours.label.width <= room.width - 2 * edge;
     const LegendLayout& legend = layout.legend;
-    const bool atSide =
-        legend.place == LegendPlace::Left || legend.place == LegendPlace::Above || legend.place == LegendPlace::Below;
-    const bool entries = !atSide || (legend.rect.right() <= room.right() - edge + 1e-9 &&
-                                     legend.rect.bottom() <= room.bottom() - edge + 1e-9);
+    const bool entries = !isAtSide(legend.place) || (legend.rect.right() <= room.right() - edge + 1e-9 &&
+                                                     legend.rect.bottom() <= room.bottom() - edge + 1e-9);
     return high && wide && words && labels && angle && bar && entries && layout.space.hasRoom;
 }
 

@@ -208,6 +208,10 @@ std::vector<std::uint32_t> gridPixels(const Dots& dots, const FieldSamples& samp
             std::fill_n(into, column.size(), colours.of(std::numeric_limits<double>::quiet_NaN()));
             const int j = row[static_cast<std::size_t>(y)];
             if (j < 0 || (cells ? j : j + 1) >= rows) continue;
+            if (cells && j == read) { // all dots of a row of cells are as those above them
+                std::copy_n(into - column.size(), column.size(), into);
+                continue;
+            }
             if (j != read) {
                 lower = rowAt(j, lowerCopy);
                 if (!cells) upper = rowAt(j + 1, upperCopy);
@@ -219,7 +223,7 @@ std::vector<std::uint32_t> gridPixels(const Dots& dots, const FieldSamples& samp
                 if (column[x] < 0 || (cells ? column[x] : column[x] + 1) >= columns) continue;
                 const auto i = static_cast<std::size_t>(column[x]);
                 if (cells) {
-                    into[x] = colours.of(lower[i]);
+                    into[x] = x > 0 && column[x] == column[x - 1] ? into[x - 1] : colours.of(lower[i]);
                     continue;
                 }
                 const double p = across[x];
