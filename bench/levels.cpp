@@ -1,4 +1,5 @@
 // Lines and areas of levels, and surfaces, beside one pass over the grid that finds its least and greatest value.
+#include "drawing/field_image.h"
 #include "drawing/surface_raster.h"
 #include "sampling/isolines.h"
 #include "shortest.h"
@@ -42,6 +43,22 @@ int main() {
     say("lines and areas of 10 levels", milliseconds([&] {
             kept = static_cast<double>(followLevels(grid, levels, nullptr, map, {}, true).above.size());
         }));
+    // A picture of 1600 x 1200 dots, smooth, beside a plain copy of the numbers that it shows.
+    std::vector<double> copy(side * side);
+    const double copied = milliseconds([&] {
+        std::copy(grid.values[0].begin(), grid.values[0].end(), copy.begin());
+        kept = copy[77];
+    });
+    Frame frame;
+    frame.rect = {0, 0, 120, 80};
+    frame.map = map;
+    frame.colour = {ScaleKind::Linear, -1, 2, 80};
+    frame.rect.height = frame.map.y.length = 90;
+    const double smooth =
+        milliseconds([&] { kept = fieldImage(grid, FieldFill::Smooth, frame, 1600.0 / 120).pixels[99]; });
+    say("a copy of the values", copied);
+    say("a smooth heatmap of them, 1600 x 1200 dots", smooth);
+    std::printf("%-52s %9.2f copies\n", "", smooth / copied);
     Faces faces;
     constexpr std::uint32_t cells = 1000;
     for (std::uint32_t j = 0; j <= cells; ++j) {

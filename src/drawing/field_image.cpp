@@ -152,6 +152,28 @@ public:
         return colours_[static_cast<std::size_t>(std::clamp(shade + 0.5, 0.0, static_cast<double>(shades - 1)))];
     }
 
+    /// The colours of many values, none of which has to be told apart from its neighbour: step by step for all of them.
+    void of(const std::vector<double>& values, std::uint32_t* into) const {
+        const bool isPlain = scale_.kind == ScaleKind::Linear && stepped_.empty() && !run_.under && !run_.over &&
+                             scale_.low < scale_.high;
+        if (!isPlain) {
+            for (std::size_t i = 0; i < values.size(); ++i) into[i] = of(values[i]);
+            return;
+        }
+        constexpr std::size_t some = 256;
+        std::array<double, some> places{};
+        const double low = scale_.low, range = scale_.high - scale_.low, length = scale_.length;
+        for (std::size_t first = 0; first < values.size(); first += some) {
+            const std::size_t count = std::min(some, values.size() - first);
+            const double* const from = values.data() + first;
+            for (std::size_t i = 0; i < count; ++i) places[i] = (from[i] - low) / range * length + 0.5;
+            for (std::size_t i = 0; i < count; ++i) {
+                const double place = places[i] > 0 ? std::min(places[i], static_cast<double>(shades - 1)) : 0;
+                into[first + i] = std::isnan(from[i]) ? undefined_ : colours_[static_cast<std::size_t>(place)];
+            }
+        }
+    }
+
 private:
     static std::uint32_t dot(Colour c) {
         return 0xff000000U | static_cast<std::uint32_t>(c.red) << 16 | static_cast<std::uint32_t>(c.green) << 8 |
@@ -199,8 +221,12 @@ std::vector<std::uint32_t> gridPixels(const Dots& dots, const FieldSamples& samp
         if (frame.leftwards) std::ranges::reverse(copy);
         return copy.data();
     };
+    // The dots between the first and the last point of a row.
+    const auto isDot = [&](int i) { return i >= 0 && (cells ? i : i + 1) < columns; };
+    const auto firstDot = static_cast<std::size_t>(std::ranges::find_if(column, isDot) - column.begin());
+    const auto dotCount = static_cast<std::size_t>(std::ranges::count_if(column, isDot));
     tbb::parallel_for(tbb::blocked_range<int>(0, dots.height), [&](const tbb::blocked_range<int>& range) {
-        std::vector<double> lowerCopy, upperCopy;
+        std::vector<double> lowerCopy, upperCopy, line(dotCount);
         const double *lower = nullptr, *upper = nullptr;
         int read = -1; // the row that `lower` has
         for (int y = range.begin(); y < range.end(); ++y) {
@@ -219,17 +245,18 @@ std::vector<std::uint32_t> gridPixels(const Dots& dots, const FieldSamples& samp
             }
             const auto b = static_cast<std::size_t>(j);
             const double q = cells ? 0 : (dots.v(y) - ys[b]) / (ys[b + 1] - ys[b]);
-            for (std::size_t x = 0; x < column.size(); ++x) {
-                if (column[x] < 0 || (cells ? column[x] : column[x] + 1) >= columns) continue;
-                const auto i = static_cast<std::size_t>(column[x]);
-                if (cells) {
-                    into[x] = x > 0 && column[x] == column[x - 1] ? into[x - 1] : colours.of(lower[i]);
-                    continue;
+            if (cells) {
+                for (std::size_t x = 0; x < line.size(); ++x)
+                    line[x] = lower[static_cast<std::size_t>(column[firstDot + x])];
+            } else {
+                for (std::size_t x = 0; x < line.size(); ++x) {
+                    const auto i = static_cast<std::size_t>(column[firstDot + x]);
+                    const double p = across[firstDot + x];
+                    line[x] =
+                        (1 - q) * ((1 - p) * lower[i] + p * lower[i + 1]) + q * ((1 - p) * upper[i] + p * upper[i + 1]);
                 }
-                const double p = across[x];
-                into[x] = colours.of((1 - q) * ((1 - p) * lower[i] + p * lower[i + 1]) +
-                                     q * ((1 - p) * upper[i] + p * upper[i + 1]));
             }
+            colours.of(line, into + firstDot);
         }
     });
     return pixels;
