@@ -1,5 +1,6 @@
 #include "drawing/cairo_painter.h"
 
+#include "drawing/shrink_image.h"
 #include "special/leaks_of_libraries.h"
 
 #include <algorithm>
@@ -109,29 +110,42 @@ void paint(cairo_t* cr, const GlyphItem& item) {
     }
 }
 
-void paint(cairo_t* cr, const ImageItem& item) {
-    if (item.width <= 0 || item.height <= 0) return;
+/// Paints dots that are given, one for each of a surface or as large as a transformation makes them.
+void paintDots(cairo_t* cr, const std::vector<std::uint32_t>& dots, int width, int height) {
     // Cairo wants to be allowed to write, but never does to what it paints from.
-    auto* const pixels = const_cast<std::uint32_t*>(item.pixels.data());
-    cairo_surface_t* image = cairo_image_surface_create_for_data(
-        reinterpret_cast<unsigned char*>(pixels), CAIRO_FORMAT_ARGB32, item.width, item.height, item.width * 4);
-    cairo_save(cr);
-    cairo_rectangle(cr, item.clip.x, item.clip.y, item.clip.width, item.clip.height);
-    cairo_clip(cr);
-    cairo_translate(cr, item.rect.x, item.rect.y);
-    cairo_scale(cr, item.rect.width / item.width, item.rect.height / item.height);
-    // Dots that become smaller than those of the target are averaged; larger ones keep their edges.
-    double dx = 1, dy = 1;
-    cairo_user_to_device_distance(cr, &dx, &dy);
-    const bool smaller = cairo_surface_get_type(cairo_get_target(cr)) == CAIRO_SURFACE_TYPE_IMAGE &&
-                         (std::abs(dx) < 0.99 || std::abs(dy) < 0.99);
+    auto* const pixels = const_cast<std::uint32_t*>(dots.data());
+    cairo_surface_t* image = cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(pixels),
+                                                                 CAIRO_FORMAT_ARGB32, width, height, width * 4);
     cairo_set_source_surface(cr, image, 0, 0);
-    cairo_pattern_set_filter(cairo_get_source(cr), smaller ? CAIRO_FILTER_GOOD : CAIRO_FILTER_NEAREST);
+    cairo_pattern_set_filter(cairo_get_source(cr), CAIRO_FILTER_NEAREST);
     cairo_paint(cr);
-    cairo_restore(cr);
     // A document keeps the image until it is finished: the copy must be Cairo's own.
     cairo_surface_finish(image);
     cairo_surface_destroy(image);
+}
+
+void paint(cairo_t* cr, const ImageItem& item) {
+    if (item.width <= 0 || item.height <= 0) return;
+    cairo_save(cr);
+    cairo_rectangle(cr, item.clip.x, item.clip.y, item.clip.width, item.clip.height);
+    cairo_clip(cr);
+    Rect place = item.rect;
+    cairo_user_to_device(cr, &place.x, &place.y);
+    cairo_user_to_device_distance(cr, &place.width, &place.height);
+    // Dots that become smaller than those of the target are averaged; larger ones keep their edges.
+    const bool smaller = cairo_surface_get_type(cairo_get_target(cr)) == CAIRO_SURFACE_TYPE_IMAGE &&
+                         (place.width < 0.99 * item.width || place.height < 0.99 * item.height);
+    if (smaller) {
+        const ShrunkImage image = shrunk(item, place);
+        cairo_identity_matrix(cr);
+        cairo_translate(cr, image.left, image.top);
+        if (!image.pixels.empty()) paintDots(cr, image.pixels, image.width, image.height);
+    } else {
+        cairo_translate(cr, item.rect.x, item.rect.y);
+        cairo_scale(cr, item.rect.width / item.width, item.rect.height / item.height);
+        paintDots(cr, item.pixels, item.width, item.height);
+    }
+    cairo_restore(cr);
 }
 
 void paintScene(cairo_t* cr, const Scene& scene) {
