@@ -57,7 +57,7 @@ TEST_CASE("a quantity runs and the figure follows; Space keeps its value, Esc go
         if (heights.empty() || heights.back() != height) heights.push_back(height);
         return heights.size() > 5;
     });
-    CHECK(document() == waves()); // nothing has happened to it yet
+    CHECK(document() == waves());                                // nothing has happened to it yet
     CHECK(d.figure().figure.panels[0].frame().map.y.low <= low); // grows at most
     d.key(Qt::Key_Space);
     CHECK_FALSE(d.window().run().isRunning());

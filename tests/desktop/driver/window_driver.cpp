@@ -129,4 +129,12 @@ QImage WindowDriver::picture() {
     return window_.grab().toImage();
 }
 
+QPointF WindowDriver::middleOf(const ItemPath& path) {
+    for (const Hit& hit : figure().figure.hits) {
+        if (hit.path == path)
+            return sheet()->toWidget({hit.rect.x + hit.rect.width / 2, hit.rect.y + hit.rect.height / 2});
+    }
+    throw std::runtime_error("the figure has no such part");
+}
+
 } // namespace coulter

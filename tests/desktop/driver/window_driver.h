@@ -36,6 +36,8 @@ public:
     QWidget* page() { return window_.page().viewport(); }
     SheetView* sheet() { return &window_.sheet(); }
     QImage picture();
+    /// The middle of a part of the figure, in the sheet's widget; throws if the figure has no such part.
+    QPointF middleOf(const ItemPath& path);
 
     /// A plot of the first panel.
     static ItemPath plot(std::size_t index, std::size_t part = 0) { return {ItemKind::Plot, 0, index, part}; }
