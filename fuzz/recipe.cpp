@@ -1,7 +1,8 @@
-// Coverage-guided fuzzing: any bytes as a recipe, through reading, drawing and writing. Nothing may crash, hang or grow
-// without bound; what is read must be written so that it reads back.
+// Coverage-guided fuzzing: any bytes as a recipe, through reading, drawing and writing, or as a look. Nothing may
+// crash, hang or grow without bound; what is read must be written so that it reads back.
 #include "files/recipe.h"
 #include "composition/figure.h"
+#include "files/look_file.h"
 
 #include <chrono>
 #include <cstdlib>
@@ -9,10 +10,23 @@
 
 using namespace coulter;
 
+namespace {
+
+void tryAsLook(const std::string& text) {
+    const LookRead read = readLook(text);
+    if (read.look.has_value() != read.problem.sentence.empty()) std::abort();
+    if (!read.look) return;
+    const LookRead again = readLook(writeLook(*read.look));
+    if (!again.look || again.look->settings != read.look->settings) std::abort();
+}
+
+} // namespace
+
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     const RecipeRead read = readRecipe({reinterpret_cast<const char*>(data), size});
     if (!read.document) {
         if (read.problem.sentence.empty()) std::abort();
+        tryAsLook({reinterpret_cast<const char*>(data), size});
         return 0;
     }
     const std::string written = writeRecipe(*read.document);
