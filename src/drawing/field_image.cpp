@@ -149,10 +149,10 @@ public:
             return stepped_[static_cast<std::size_t>(std::ranges::upper_bound(run_.steps, value) - run_.steps.begin())];
         const double shade = scale_.toSheet(value);
         if (std::isnan(shade)) return run_.under ? under_ : 0; // below all that a logarithmic scale shows
-        return colours_[static_cast<std::size_t>(std::clamp(shade + 0.5, 0.0, static_cast<double>(shades - 1)))];
+        return colours_[shadeAt(shade + 0.5)];
     }
 
-    /// The colours of many values, none of which has to be told apart from its neighbour: step by step for all of them.
+    /// The colours of many values: the same, in steps that processors do for several at once.
     void of(const std::vector<double>& values, std::uint32_t* into) const {
         const bool isPlain = scale_.kind == ScaleKind::Linear && stepped_.empty() && !run_.under && !run_.over &&
                              scale_.low < scale_.high;
@@ -168,13 +168,15 @@ public:
             const double* const from = values.data() + first;
             for (std::size_t i = 0; i < count; ++i) places[i] = (from[i] - low) / range * length + 0.5;
             for (std::size_t i = 0; i < count; ++i) {
-                const double place = places[i] > 0 ? std::min(places[i], static_cast<double>(shades - 1)) : 0;
-                into[first + i] = std::isnan(from[i]) ? undefined_ : colours_[static_cast<std::size_t>(place)];
+                into[first + i] = std::isnan(from[i]) ? undefined_ : colours_[shadeAt(places[i])];
             }
         }
     }
 
 private:
+    static std::size_t shadeAt(double place) { // the first one of what is no number
+        return place > 0 ? static_cast<std::size_t>(std::min(place, static_cast<double>(shades - 1))) : 0;
+    }
     static std::uint32_t dot(Colour c) {
         return 0xff000000U | static_cast<std::uint32_t>(c.red) << 16 | static_cast<std::uint32_t>(c.green) << 8 |
                c.blue;

@@ -1,5 +1,7 @@
 #pragma once
 #include <memory>
+#include <new>
+#include <utility>
 #include <vector>
 
 namespace coulter {
