@@ -407,6 +407,13 @@ private:
                 while (isSpace(text_[start])) ++start;
                 report(line, {static_cast<int>(start) + 1, static_cast<int>(start + decodeUtf8(line.unit).size())},
                        "“" + line.unit + "” is not a unit that is known.", "write it as in m, kg m-3, cm/day or °C");
+            } else if (hasBrokenExponent(line.unit)) {
+                std::size_t start = clause.begin;
+                while (isSpace(text_[start])) ++start;
+                line.problems.push_back(
+                    {-1, static_cast<int>(start) + 1, static_cast<int>(start + decodeUtf8(line.unit).size()),
+                     "Exponents of units are whole numbers; in “" + line.unit + "” the point is read as a product.",
+                     "leave the unit out, and say it in the label", Problem::Severity::Note});
             }
             return;
         }

@@ -63,6 +63,19 @@ UnitSystem& unitSystem() {
 
 bool isUnit(const std::string& text) { return unitSystem().knows(text); }
 
+bool hasBrokenExponent(const std::string& unit) {
+    const auto isDigit = [&](std::size_t i) { return i < unit.size() && unit[i] >= '0' && unit[i] <= '9'; };
+    for (std::size_t point = unit.find('.'); point != std::string::npos; point = unit.find('.', point + 1)) {
+        std::size_t at = point;
+        while (at > 0 && isDigit(at - 1)) --at;
+        if (at == point || !isDigit(point + 1)) continue; // a product: m.s-1, or m2.s-1
+        while (at > 0 && (unit[at - 1] == '-' || unit[at - 1] == '+' || unit[at - 1] == '^' || unit[at - 1] == '*'))
+            --at;
+        if (at > 0 && unit[at - 1] != ' ' && unit[at - 1] != '/' && unit[at - 1] != '(') return true;
+    }
+    return false;
+}
+
 std::optional<UnitConversion> unitConversion(const std::string& from, const std::string& to) {
     return unitSystem().conversion(from, to);
 }

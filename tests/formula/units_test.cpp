@@ -3,6 +3,7 @@
 #include "formula/text.h"
 #include "formula/unit_inference.h"
 #include "formula/unit_product.h"
+#include "formula/units.h"
 
 #include <catch2/catch.hpp>
 
@@ -155,4 +156,18 @@ TEST_CASE("an expression over a page has its unit, and its problems") {
     CHECK(unitOfExpression(page, read("n")).empty());
     CHECK(unitProblems(page, read("h - t")).size() == 1);
     CHECK(unitProblems(page, read("h - h")).empty());
+}
+
+TEST_CASE("an exponent with a point is remarked upon at its unit, and what is a product is not") {
+    const Page page = readPage(std::vector<std::string>{"S = 32, unit mm h-0.5"});
+    REQUIRE(page.lines[0].problems.size() == 1);
+    const Problem& said = page.lines[0].problems[0];
+    CHECK(said.severity == Problem::Severity::Note);
+    CHECK(said.sentence == "Exponents of units are whole numbers; in “mm h-0.5” the point is read as a product.");
+    CHECK(said.first == 14);
+    CHECK(said.last == 21);
+    CHECK(page.valueOf("S") == 32); // a remark stops nothing
+    for (const char* broken : {"m^0.5", "m0.5", "kg m-1.5", "Pa/s^-2.5"}) CHECK(hasBrokenExponent(broken));
+    for (const char* whole : {"m", "m.s-1", "m2.s-1", "2.5 m", "0.1 kg", "kg m-3", "(1.5 m)/s", "m/1.5 s", ""})
+        CHECK_FALSE(hasBrokenExponent(whole));
 }
