@@ -3,6 +3,7 @@
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/look_file.h"
+#include "notes/document_look.h"
 
 #include <CLI/CLI.hpp>
 #include <memory>
@@ -26,7 +27,7 @@ int run(const Arguments& arguments) {
     const LookRead look = findLook(arguments.look);
     if (!look.look) return say("", look.problem);
     Document document = *read.document;
-    setLook(document.sheet, *look.look);
+    setLook(document, *look.look);
     return deliver(arguments.output, writeRecipe(document));
 }
 

@@ -10,6 +10,7 @@
 #include "files/look_file.h"
 #include "files/recipe.h"
 #include "files/set_value.h"
+#include "notes/document_look.h"
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
@@ -48,7 +49,7 @@ struct Job {
 std::optional<Document> withSettings(Document document, const Arguments& arguments,
                                      const std::vector<std::string>& quantities, const std::string& about) {
     if (arguments.dpi > 0) document.sheet.resolution = arguments.dpi;
-    if (arguments.lookFound) setLook(document.sheet, *arguments.lookFound);
+    if (arguments.lookFound) setLook(document, *arguments.lookFound);
     if (!arguments.size.empty()) setSize(document.sheet, arguments.size);
     for (const std::string& quantity : quantities) {
         const auto equals = quantity.find('=');

@@ -1,5 +1,6 @@
 #include "composition/figure.h"
 
+#include "composition/heavier_marks.h"
 #include "composition/panel_parts.h"
 #include "composition/shared_looks.h"
 #include "composition/shared_scales.h"
@@ -115,18 +116,21 @@ Figure laidOut(const Document& document, const Effort& effort, const std::stop_t
     shareLooks(document, panels);
     shareScales(document, panels, share, stop);
     figure.layout = layoutSheet(figure.page, document, panels, effort.held, stop);
+    const SheetInk ink = inkOf(document.sheet);
     figure.panels.resize(panels.size());
     for (std::size_t p = 0; p < panels.size(); ++p) {
         PanelFigure& made = figure.panels[p];
         made.layout = std::move(figure.layout.panels[p]);
         made.layout.frame.tolerance = effort.tolerance;
-        made.layout.frame.ink = inkOf(document.sheet);
+        made.layout.frame.ink = ink;
         made.drawn = std::move(panels[p].reading.drawn);
         for (Drawn& drawn : made.drawn) {
+            makeHeavier(drawn.settings, drawn.kind->settings, ink.lines);
             for (Sampled& part : drawn.parts) part.source = seenIn(part.source, made.frameOf(drawn));
         }
         made.problems = std::move(panels[p].reading.problems);
         made.notes = readNotes(figure.page, document.panels[p], p, made.layout.frame, made.layout.sizes.text);
+        for (DrawnNote& note : made.notes.drawn) makeHeavier(note.settings, note.kind->settings, ink.lines);
     }
     figure.layout.panels.clear();
     return figure;

@@ -2,6 +2,7 @@
 #include "desktop/main_window.h"
 #include "files/file_access.h"
 #include "files/look_file.h"
+#include "notes/document_look.h"
 
 #include <QFileDialog>
 #include <QFileInfo>
@@ -34,7 +35,7 @@ void MainWindow::fillLooks(QMenu& menu) {
 
 void MainWindow::giveLook(const SheetLook& look) {
     Document document = session_.document();
-    setLook(document.sheet, look);
+    setLook(document, look);
     session_.edit(std::move(document), tr("change of the look"));
 }
 

@@ -6,6 +6,7 @@
 #include "figure/sheet_looks.h"
 #include "figure/sheet_settings.h"
 #include "figure/sheet_sizes.h"
+#include "notes/document_look.h"
 #include "notes/note_kind.h"
 #include "plots/plot_kind.h"
 
@@ -88,9 +89,8 @@ void Particulars::sheetFields(FormFields& fields) {
             [this] { return static_cast<int>(whichLook(session_.shown().sheet)); },
             [this](int which) {
                 if (which < 0 || which >= static_cast<int>(sheetLooks().size())) return;
-                change(tr("change of the look"), [&](Document& document) {
-                    setLook(document.sheet, sheetLooks()[static_cast<std::size_t>(which)]);
-                });
+                change(tr("change of the look"),
+                       [&](Document& document) { setLook(document, sheetLooks()[static_cast<std::size_t>(which)]); });
             })
         ->setObjectName("sheetLook");
     sheetNumber(tr("width"), leastSheet, greatestSheet, 0.1, "mm", &Sheet::width, tr("change of the sheet's width"))

@@ -23,7 +23,7 @@ std::span<const Setting* const> sheetLookSettings();
 std::span<const SheetLook> sheetLooks();
 const SheetLook* sheetLookNamed(std::string_view name);
 
-/// Gives a sheet a look; what does not belong to it stays.
+/// Gives a sheet a look; what does not belong to it stays. For a whole figure see notes/document_look.h.
 void setLook(Sheet& sheet, const SheetLook& look);
 /// The look that a sheet has, without its size.
 SheetLook lookOf(const Sheet& sheet);

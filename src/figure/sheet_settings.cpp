@@ -95,16 +95,17 @@ const Setting paperColourSetting{
     .type = SettingType::Colour,
     .rare = true};
 
-const Setting linesFactorSetting{.key = "line widths",
-                                 .label = "line widths",
-                                 .meaning = "how many times as wide all lines are as they say themselves",
-                                 .type = SettingType::Number,
-                                 .usual = 1.0,
-                                 .unit = "×",
-                                 .least = 0.25,
-                                 .greatest = 8,
-                                 .step = 0.25,
-                                 .rare = true};
+const Setting linesFactorSetting{
+    .key = "line widths",
+    .label = "line widths",
+    .meaning = "how many times as wide lines are as they say themselves, and marks and arrow heads as large",
+    .type = SettingType::Number,
+    .usual = 1.0,
+    .unit = "×",
+    .least = 0.25,
+    .greatest = 8,
+    .step = 0.25,
+    .rare = true};
 
 constexpr const char* extentWords[] = {"the sheet", "what is drawn"};
 const Setting extentSetting{

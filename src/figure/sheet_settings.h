@@ -17,7 +17,7 @@ extern const Setting paperSetting;                    ///< of bitmaps: its secon
 extern const Setting typefaceSetting;                 ///< indexed as Typeface
 extern const Setting inkSetting;                      ///< of letters and scales
 extern const Setting paperColourSetting;              ///< under all
-extern const Setting linesFactorSetting;              ///< how many times as wide lines are
+extern const Setting linesFactorSetting;              ///< how many times as wide lines are, and marks as large
 extern const Setting extentSetting;                   ///< of files: its second word: no more than what is drawn
 extern const Setting marginSetting;                   ///< mm of paper round that
 extern const Setting gapSetting;                      ///< mm between panels, besides what their scales need

@@ -6,6 +6,8 @@
 #include "files/file_access.h"
 #include "files/look_file.h"
 #include "files/recipe.h"
+#include "notes/document_look.h"
+#include "plots/plot_kind.h"
 
 #include <catch2/catch.hpp>
 #include <cstdlib>
@@ -140,4 +142,40 @@ TEST_CASE("a surface of lines that are hidden rightly has the sheet's paper with
     }
     CHECK(white == 0);
     CHECK(paper > 10'000);
+}
+
+TEST_CASE("marks and heads grow with the lines of a look, and nothing else of a plot does") {
+    Document document;
+    document.page = {"f(x) = x", "x in [0, 1], count 3"};
+    Plot plot = plotOf("f(x)", "markers");
+    plot.settings["size"] = 2.0;
+    document.panels[0].plots = {plot};
+    const auto drawn = [&] { return drawFigure(document).panels[0].drawn[0]; };
+    const auto extent = [&] { // of the first mark
+        const Figure figure = drawFigure(document);
+        for (const SceneItem& item : figure.scene.items) {
+            const auto* fill = std::get_if<FillItem>(&item);
+            if (!fill || fill->evenOdd) continue;
+            const auto [low, high] = std::ranges::minmax(fill->polygons[0], {}, &Point::x);
+            return high.x - low.x;
+        }
+        return 0.0;
+    };
+    CHECK(extent() == Approx(2).epsilon(0.01));
+    document.sheet.settings["line widths"] = 2.0;
+    CHECK(std::get<double>(drawn().settings["size"]) == 4);
+    CHECK(extent() == Approx(4).epsilon(0.01));
+    CHECK(std::get<double>(document.panels[0].plots[0].settings["size"]) == 2); // the recipe's own stays
+}
+
+TEST_CASE("letters of a note that have a size of their own keep it beside all others in another look") {
+    Document document;
+    Note own, other;
+    own.settings["letters"] = 7.0;
+    document.panels[0].notes = {own, other};
+    setLook(document, *sheetLookNamed("slide"));
+    CHECK(std::get<double>(document.panels[0].notes[0].settings["letters"]) == 14);
+    CHECK(document.panels[0].notes[1].settings.empty());
+    setLook(document, *sheetLookNamed("plain"));
+    CHECK(std::get<double>(document.panels[0].notes[0].settings["letters"]) == 7);
 }
