@@ -249,14 +249,14 @@ QString MainWindow::figureFilter() {
 }
 
 void MainWindow::chooseComparison() {
-    page_->commitEditing();
+    takeOver();
     const QString path = QFileDialog::getOpenFileName(this, tr("Compare with a recipe or a figure"), session_.path(),
                                                       figureFilter() + ";;" + tr("All files (*)"));
     if (!path.isEmpty()) compareWith(path);
 }
 
 bool MainWindow::compareWith(const QString& path) {
-    page_->commitEditing();
+    takeOver();
     bool isFigure = false;
     auto other = documentIn(path, isFigure);
     if (!other) return false;
@@ -266,8 +266,13 @@ bool MainWindow::compareWith(const QString& path) {
     return true;
 }
 
-void MainWindow::chooseExport() {
+void MainWindow::takeOver() {
     page_->commitEditing();
+    run_.end(true);
+}
+
+void MainWindow::chooseExport() {
+    takeOver();
     QStringList filters;
     for (const ExportFormat& format : exportFormats()) {
         const QString name = QString::fromLatin1(format.name.data(), static_cast<int>(format.name.size()));
@@ -289,6 +294,7 @@ void MainWindow::exportTo(const QString& path) {
         return say(tr("The ending of %1 names no format; write %2.")
                        .arg(QFileInfo(path).fileName(), QString::fromStdString(formatNames())),
                    true);
+    takeOver();
     if (exporting_) return say(tr("An export is still being written; try again in a moment."), true);
     exporting_ = true;
     showBusy();
@@ -314,7 +320,7 @@ void MainWindow::exportTo(const QString& path) {
 }
 
 void MainWindow::copyPicture() {
-    page_->commitEditing();
+    takeOver();
     if (exporting_) return say(tr("An export is still being written; try again in a moment."), true);
     // Drawn for the clipboard itself: what is on the sheet may still be a coarse picture, or an older one.
     exporting_ = true;

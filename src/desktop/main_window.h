@@ -80,6 +80,9 @@ private:
     void makeBar();
     void makePanes();
     void fillDocumentMenu();
+    /// What is being typed counts, and the value that a running quantity has reached: before something is made of the
+    /// document as it is seen.
+    void takeOver();
     void fillAddMenu();
     void fillLooks(QMenu& menu);
     void giveLook(const SheetLook& look);

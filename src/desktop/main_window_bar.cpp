@@ -44,7 +44,7 @@ void MainWindow::makeBar() {
         return made;
     };
     undo_ = action(tr("Undo"), QKeySequence::Undo, [this] {
-        page_->commitEditing();
+        takeOver();
         session_.undo();
     });
     redo_ = action(tr("Redo"), QKeySequence::Redo, [this] { session_.redo(); });

@@ -91,7 +91,7 @@ void MainWindow::openBeside(const QString& path) {
         window->raise();
         return window->activateWindow();
     }
-    page_->commitEditing();
+    takeOver();
     if (isUntouched()) {
         open(path);
         return;
@@ -126,7 +126,7 @@ bool MainWindow::save() {
 }
 
 bool MainWindow::saveAs(const QString& path) {
-    page_->commitEditing();
+    takeOver();
     if (path == session_.path() && session_.isChangedOnDisk()) {
         lookAtFiles();
         return false;
@@ -142,6 +142,7 @@ bool MainWindow::saveAs(const QString& path) {
 }
 
 bool MainWindow::mayDiscard() {
+    run_.end(false); // who watched it changed nothing
     page_->commitEditing();
     if (!session_.isChanged()) return true;
     const auto answer = QMessageBox::question(this, tr("Unsaved changes"),
@@ -216,7 +217,7 @@ void MainWindow::offerLostDrafts() {
 void MainWindow::restore(const LostDraft& lost) {
     std::error_code error;
     if (!std::filesystem::exists(lost.file, error)) return say(tr("It was restored in another window."), true);
-    page_->commitEditing();
+    takeOver();
     MainWindow* window = isUntouched() ? this : another();
     const QString of = QString::fromStdString(lost.of.string());
     bool isFigure = false;

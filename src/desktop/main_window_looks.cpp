@@ -34,13 +34,13 @@ void MainWindow::fillLooks(QMenu& menu) {
 }
 
 void MainWindow::giveLook(const SheetLook& look) {
+    takeOver();
     Document document = session_.document();
     setLook(document, look);
     session_.edit(std::move(document), tr("change of the look"));
 }
 
 void MainWindow::takeLook(const QString& path) {
-    page_->commitEditing();
     const LookRead read = findLook(path.toStdString());
     if (!read.look) return say(QString::fromStdString(describe(read.problem)), true);
     giveLook(*read.look);

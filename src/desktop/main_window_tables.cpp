@@ -11,7 +11,7 @@
 namespace coulter {
 
 void MainWindow::chooseTable() {
-    page_->commitEditing();
+    takeOver();
     const QString path = QFileDialog::getOpenFileName(
         this, tr("Take in measured numbers"), QFileInfo(session_.path()).absolutePath(),
         tr("Measured numbers (*.csv *.tsv *.txt *.dat *.nc *.vtu *.tif *.tiff *.png);;All files (*)"));
@@ -19,7 +19,7 @@ void MainWindow::chooseTable() {
 }
 
 void MainWindow::openData() {
-    page_->commitEditing();
+    takeOver();
     if (!data_) data_ = new DataTableWindow(session_, look_, this);
     data_->show();
     data_->raise();
@@ -54,7 +54,7 @@ void MainWindow::offerTableText(const QString& text) {
 }
 
 void MainWindow::showTable(const QString& name, TableSheet::Reading read) {
-    page_->commitEditing();
+    takeOver();
     auto* sheet = new TableSheet(look_, name, std::move(read), this);
     sheet->setAttribute(Qt::WA_DeleteOnClose);
     connect(sheet, &TableSheet::taken, this, [this, name](DataTable table, const GridPlace& place) {

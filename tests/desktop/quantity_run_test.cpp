@@ -1,5 +1,11 @@
+#include "files/export.h"
+#include "files/file_access.h"
+#include "files/recipe.h"
 #include "window_driver.h"
 
+#include <QCoreApplication>
+#include <QDir>
+#include <QFile>
 #include <catch2/catch.hpp>
 
 using namespace coulter;
@@ -96,4 +102,31 @@ TEST_CASE("what has no range does not run, and says what it lacks; a change of t
     CHECK_FALSE(d.window().run().isRunning());
     d.settle();
     CHECK(d.window().session().document() == changed);
+}
+
+TEST_CASE("what is made of a figure while a quantity runs has the value that is seen; undo takes it back") {
+    WindowDriver d;
+    d.window().session().start(waves(), "");
+    d.settle();
+    d.window().page().setFocus();
+    d.window().page().selectLine(1);
+    d.key(Qt::Key_Space);
+    d.wait([&] { return d.window().session().shown() != waves(); });
+    const Document seen = d.window().session().shown();
+    const QString path = QDir::temp().filePath(QString("run-%1.svg").arg(QCoreApplication::applicationPid()));
+    d.window().exportTo(path);
+    CHECK_FALSE(d.window().run().isRunning());
+    d.wait([&] { return !d.window().busy(); });
+    const RecipeFound found = findRecipe(*readFile(path.toStdString()).bytes);
+    REQUIRE(found.recipe);
+    CHECK(readRecipe(*found.recipe).document->page == seen.page);
+    QFile(path).remove();
+    d.window().page().setFocus();
+    d.key(Qt::Key_Space);
+    d.wait([&] { return d.window().session().shown() != seen; });
+    d.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK_FALSE(d.window().run().isRunning());
+    CHECK(d.window().session().document() == seen);
+    d.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(d.window().session().document() == waves());
 }
