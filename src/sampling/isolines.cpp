@@ -1,12 +1,12 @@
 #include "sampling/isolines.h"
 
+#include "sampling/edge_table.h"
 #include "sampling/level_cells.h"
 
 #include <algorithm>
 #include <cmath>
 #include <limits>
 #include <tbb/parallel_for.h>
-#include <unordered_map>
 
 namespace coulter {
 namespace {
@@ -36,8 +36,10 @@ public:
     Follower(const FieldSamples& samples, const LevelCounts& counts, const Cells& cells, std::size_t index,
              double level, bool plateau, bool strictly, const Program* field, const PanelMap& map,
              const IsolineEffort& effort, std::size_t mostEvaluations)
-        : samples_(samples), counts_(counts), cells_(cells), index_(index), level_(level), plateau_(plateau),
-          strictly_(strictly), map_(map), tolerance_(effort.millimetres), stop_(effort.stop), left_(mostEvaluations) {
+        : samples_(samples), counts_(counts), cells_(cells),
+          width_(static_cast<std::uint32_t>(std::max<std::size_t>(1, samples.columns.size()))), index_(index),
+          level_(level), plateau_(plateau), strictly_(strictly), map_(map), tolerance_(effort.millimetres),
+          stop_(effort.stop), left_(mostEvaluations) {
         if (field) evaluator_.emplace(*field);
         if (field) outputs_ = field->outputs.size();
         if (evaluator_) evaluator_->limit(stop_, std::numeric_limits<std::int64_t>::max());
@@ -72,15 +74,19 @@ private:
     bool isHigh(double value) const { return strictly_ ? value > level_ : value >= level_; }
 
     void cut(const Cell& cell) {
-        std::vector<CellEdge> down, up; // counterclockwise: out of what is above, and into it
-        bool startsAbove = isAbove(cell.points[0]);
+        std::array<CellEdge, 2> down{}, up{}; // counterclockwise: out of what is above, and into it
+        std::size_t downs = 0, ups = 0;
+        const bool startsAbove = isAbove(cell.points[0]);
+        bool above = startsAbove;
         for (std::size_t k = 0; k < cell.count; ++k) {
-            const std::uint32_t a = cell.points[k], b = cell.points[(k + 1) % cell.count];
-            if (isAbove(a) == isAbove(b)) continue;
-            (isAbove(a) ? down : up).push_back(cellEdge(a, b));
+            const std::uint32_t a = cell.points[k], b = cell.points[k + 1 < cell.count ? k + 1 : 0];
+            const bool next = k + 1 < cell.count ? isAbove(b) : startsAbove;
+            if (above && !next) down[downs++] = cellEdge(a, b);
+            if (!above && next) up[ups++] = cellEdge(a, b);
+            above = next;
         }
-        if (down.empty()) return;
-        if (down.size() == 1) {
+        if (downs == 0) return;
+        if (downs == 1) {
             pieces_.push_back({down[0], up[0]});
             return;
         }
@@ -109,29 +115,28 @@ private:
 
     /// Pieces end to end, first those that end somewhere; in the order of their cells.
     std::vector<Chain> linked() {
-        std::unordered_map<CellEdge, std::uint32_t> from;
-        from.reserve(pieces_.size());
-        for (std::uint32_t i = 0; i < pieces_.size(); ++i) from.emplace(pieces_[i].from, i);
-        std::vector<char> used(pieces_.size(), 0), entered(pieces_.size(), 0);
-        for (const Piece& piece : pieces_) {
-            if (const auto next = from.find(piece.to); next != from.end()) entered[next->second] = 1;
+        const std::size_t count = pieces_.size();
+        EdgeTable from(count);
+        for (const Piece& piece : pieces_) from.add(piece.from);
+        std::vector<std::uint32_t> next(count);
+        std::vector<char> used(count, 0), entered(count, 0);
+        for (std::size_t i = 0; i < count; ++i) {
+            next[i] = from.first(pieces_[i].to);
+            if (next[i] != EdgeTable::none) entered[next[i]] = 1;
         }
         std::vector<Chain> chains;
         for (const bool closed : {false, true}) {
-            for (std::uint32_t start = 0; start < pieces_.size(); ++start) {
+            for (std::uint32_t start = 0; start < count; ++start) {
                 if (used[start] || (!closed && entered[start])) continue;
                 Chain chain;
                 chain.closed = closed;
                 chain.first = pieces_[start].from;
                 chain.spots.push_back(crossing(chain.first));
-                for (std::uint32_t i = start; !used[i];) {
+                for (std::uint32_t i = start; i != EdgeTable::none && !used[i]; i = next[i]) {
                     used[i] = 1;
                     chain.last = pieces_[i].to;
                     if (closed && chain.last == chain.first) break;
                     chain.spots.push_back(crossing(chain.last));
-                    const auto next = from.find(chain.last);
-                    if (next == from.end()) break;
-                    i = next->second;
                 }
                 chains.push_back(std::move(chain));
             }
@@ -163,20 +168,26 @@ private:
         return std::sqrt(sum);
     }
 
+    /// The coordinates of a point of the samples.
+    std::array<double, 2> placeOf(std::uint32_t point) const {
+        if (samples_.isMesh()) return {samples_.x[point], samples_.y[point]};
+        return {samples_.columns[point % width_], samples_.rows[point / width_]};
+    }
+
     /// Where the line passes an edge: to a thousandth of the tolerance, between two places of which one is above.
     Spot crossing(CellEdge edge) {
         const std::uint32_t p = firstPoint(edge), q = secondPoint(edge);
-        const double px = samples_.xAt(p), py = samples_.yAt(p), qx = samples_.xAt(q), qy = samples_.yAt(q),
-                     fp = samples_.sizeAt(p) - level_, fq = samples_.sizeAt(q) - level_;
+        const std::array<double, 2> from = placeOf(p), to = placeOf(q);
+        const double fp = samples_.sizeAt(p) - level_, fq = samples_.sizeAt(q) - level_;
         const auto along = [&](double share) {
-            return spot(between(map_.x.kind, px, qx, share), between(map_.y.kind, py, qy, share));
+            return spot(between(map_.x.kind, from[0], to[0], share), between(map_.y.kind, from[1], to[1], share));
         };
-        const Spot a = along(0), b = along(1);
         const double share = std::clamp(fp / (fp - fq), 0.0, 1.0);
+        if (!evaluator_) return along(std::isnan(share) ? 0.5 : share);
+        const Spot a = along(0), b = along(1);
         const double length = std::hypot(b.u - a.u, b.v - a.v);
         // At a plateau, one end at the level does not say how far that goes.
-        if (!evaluator_ || !(length > 0) || (!plateau_ && (fp == 0 || fq == 0)))
-            return along(std::isnan(share) ? 0.5 : share);
+        if (!(length > 0) || (!plateau_ && (fp == 0 || fq == 0))) return along(std::isnan(share) ? 0.5 : share);
         const double close = 1e-3 * tolerance_ / length;
         double nearest = HUGE_VAL; // to the level, of the values met
         const double found = solve(0, 1, fp, fq, isHigh(fp + level_), close, [&](double s) {
@@ -311,7 +322,14 @@ private:
             open.pop_back();
             std::size_t farthest = first;
             double most = mm;
+            // Nearly all are nearer by far, and a few multiplications say so.
+            const Spot &a = all[first], &b = all[last];
+            const double du = b.u - a.u, dv = b.v - a.v, square = du * du + dv * dv, per = square > 0 ? 1 / square : 0;
             for (std::size_t i = first + 1; i < last; ++i) {
+                const double pu = all[i].u - a.u, pv = all[i].v - a.v,
+                             share = std::clamp((pu * du + pv * dv) * per, 0.0, 1.0), eu = pu - share * du,
+                             ev = pv - share * dv;
+                if (eu * eu + ev * ev < 0.999999 * most * most) continue;
                 if (const double far = away(all[i], all[first], all[last]); far > most) {
                     most = far;
                     farthest = i;
@@ -333,6 +351,7 @@ private:
     const FieldSamples& samples_;
     const LevelCounts& counts_;
     const Cells& cells_;
+    const std::uint32_t width_; ///< of a grid
     std::size_t index_;
     double level_;
     bool plateau_, strictly_;
@@ -361,30 +380,26 @@ class Rings {
 public:
     explicit Rings(const FieldSamples& samples) : samples_(samples) {}
 
-    void line(const Chain& chain) { add(chain.first, chain.closed ? chain.first : chain.last, pathOf(chain.spots)); }
-    /// Along a border from one point of the samples, or from where a line ends, to another.
-    void border(CellEdge from, CellEdge to) {
-        Path path;
-        for (const CellEdge each : {from, to}) {
-            if (firstPoint(each) != secondPoint(each)) continue; // the line has that place
-            path.x.push_back(samples_.xAt(firstPoint(each)));
-            path.y.push_back(samples_.yAt(firstPoint(each)));
-        }
-        add(from, to, std::move(path));
+    void line(const Chain& chain) {
+        pieces_.push_back({chain.first, chain.closed ? chain.first : chain.last, &chain.spots});
     }
+    /// Along a border from one point of the samples, or from where a line ends, to another.
+    void border(CellEdge from, CellEdge to) { pieces_.push_back({from, to, nullptr}); }
 
     std::vector<Path> closed() {
+        EdgeTable starts(pieces_.size());
+        for (const Piece& piece : pieces_) starts.add(piece.from);
         std::vector<Path> rings;
         std::vector<char> used(pieces_.size(), 0);
-        for (std::size_t start = 0; start < pieces_.size(); ++start) {
+        for (std::uint32_t start = 0; start < pieces_.size(); ++start) {
             if (used[start]) continue;
             Path ring;
-            for (std::size_t i = start; i < pieces_.size();) {
+            for (std::uint32_t i = start; i != EdgeTable::none;) {
                 used[i] = 1;
-                for (std::size_t k = 0; k < pieces_[i].path.size(); ++k)
-                    append(ring, pieces_[i].path.x[k], pieces_[i].path.y[k]);
+                append(ring, pieces_[i]);
                 if (pieces_[i].to == pieces_[start].from) break;
-                i = next(pieces_[i].to, used);
+                i = starts.first(pieces_[i].to);
+                while (i != EdgeTable::none && used[i]) i = starts.after(i);
             }
             if (ring.size() > 1 && ring.x.front() == ring.x.back() && ring.y.front() == ring.y.back()) {
                 ring.x.pop_back();
@@ -398,21 +413,18 @@ public:
 private:
     struct Piece {
         CellEdge from, to;
-        Path path;
+        const std::vector<Spot>* line; ///< null: straight along a border
     };
 
-    void add(CellEdge from, CellEdge to, Path path) {
-        starts_.emplace(from, pieces_.size());
-        pieces_.push_back({from, to, std::move(path)});
-    }
-
-    std::size_t next(CellEdge at, const std::vector<char>& used) const {
-        const auto [first, last] = starts_.equal_range(at);
-        std::size_t least = pieces_.size(); // the order in a hash table must show nowhere
-        for (auto i = first; i != last; ++i) {
-            if (!used[i->second]) least = std::min(least, i->second);
+    void append(Path& ring, const Piece& piece) const {
+        if (piece.line) {
+            for (const Spot& spot : *piece.line) append(ring, spot.x, spot.y);
+            return;
         }
-        return least;
+        for (const CellEdge each : {piece.from, piece.to}) {
+            if (firstPoint(each) != secondPoint(each)) continue; // the line has that place
+            append(ring, samples_.xAt(firstPoint(each)), samples_.yAt(firstPoint(each)));
+        }
     }
 
     /// Without doubled places, and without those in the middle of an upright or level side.
@@ -436,7 +448,6 @@ private:
 
     const FieldSamples& samples_;
     std::vector<Piece> pieces_;
-    std::unordered_multimap<CellEdge, std::size_t> starts_;
 };
 
 CellEdge atPoint(std::uint32_t point) { return std::uint64_t{point} << 32 | point; }

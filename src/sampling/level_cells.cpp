@@ -2,48 +2,77 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstring>
 #include <mutex>
 #include <tbb/blocked_range.h>
 #include <tbb/parallel_for.h>
 
 namespace coulter {
 
+namespace {
+
+constexpr std::size_t stretch = 64; // values that are looked at together
+
+/// Levels at or below each of a stretch of values: few levels lie between the least of them and the greatest.
+/// @return false if one is undefined, and nothing is known
+bool countStretch(const double* values, const std::vector<double>& levels, std::uint16_t* counts, char* touched) {
+    constexpr std::size_t lanes = 8;
+    std::array<double, lanes> least, most;
+    std::array<std::int64_t, lanes> undefined{};
+    std::copy_n(values, lanes, least.begin());
+    std::copy_n(values, lanes, most.begin());
+    for (std::size_t i = 0; i < stretch; i += lanes) {
+        for (std::size_t k = 0; k < lanes; ++k) {
+            const double value = values[i + k];
+            least[k] = value < least[k] ? value : least[k];
+            most[k] = value > most[k] ? value : most[k];
+            undefined[k] |= value != value ? -1 : 0;
+        }
+    }
+    for (const std::int64_t each : undefined) {
+        if (each != 0) return false;
+    }
+    const double low = *std::ranges::min_element(least), high = *std::ranges::max_element(most);
+    const auto first = std::ranges::lower_bound(levels, low), last = std::ranges::upper_bound(levels, high);
+    std::fill_n(counts, stretch, static_cast<std::uint16_t>(first - levels.begin()));
+    for (auto level = first; level != last; ++level) {
+        std::int64_t equal = 0;
+        for (std::size_t i = 0; i < stretch; ++i) {
+            counts[i] = static_cast<std::uint16_t>(counts[i] + (values[i] >= *level ? 1 : 0));
+            equal |= values[i] == *level ? -1 : 0;
+        }
+        if (equal != 0) touched[level - levels.begin()] = 1;
+    }
+    return true;
+}
+
+} // namespace
+
 LevelCounts::LevelCounts(const FieldSamples& samples, const std::vector<double>& levels)
     : counts_(samples.pointCount()), touches_(levels.size(), 0) {
     std::mutex guard;
     const bool single = samples.values.size() == 1;
     tbb::parallel_for(tbb::blocked_range<std::size_t>(0, counts_.size(), 65'536), [&](const auto& range) {
-        // Neighbours mostly lie between the same two levels.
-        double low = 1, high = 0;
-        std::uint16_t between = 0;
         std::vector<char> touched(levels.size(), 0);
         const double* const values = samples.values[0].data();
         bool undefinedHere = false;
-        constexpr std::size_t stretch = 32; // looked at together
-        for (std::size_t i = range.begin(); i < range.end(); ++i) {
-            if (single && i % stretch == 0 && low < high && i + stretch <= range.end()) {
-                bool same = true;
-                for (std::size_t k = i; k < i + stretch; ++k) same &= (values[k] > low) & (values[k] < high);
-                if (same) {
-                    std::fill_n(counts_.begin() + static_cast<std::ptrdiff_t>(i), stretch, between);
-                    i += stretch - 1;
-                    continue;
-                }
+        for (std::size_t i = range.begin(); i < range.end();) {
+            if (single && i + stretch <= range.end() &&
+                countStretch(values + i, levels, counts_.data() + i, touched.data())) {
+                i += stretch;
+                continue;
             }
-            const double value = single ? values[i] : samples.sizeAt(i);
-            if (!(value >= low && value < high)) {
+            for (const std::size_t end = std::min(range.end(), i + stretch); i < end; ++i) {
+                const double value = single ? values[i] : samples.sizeAt(i);
                 if (std::isnan(value)) {
                     counts_[i] = undefined;
                     undefinedHere = true;
                     continue;
                 }
                 const auto next = std::ranges::upper_bound(levels, value);
-                between = static_cast<std::uint16_t>(next - levels.begin());
-                low = next == levels.begin() ? -HUGE_VAL : *(next - 1);
-                high = next == levels.end() ? HUGE_VAL : *next;
+                counts_[i] = static_cast<std::uint16_t>(next - levels.begin());
+                if (next != levels.begin() && *(next - 1) == value) touched[counts_[i] - 1U] = 1;
             }
-            counts_[i] = between;
-            if (value == low && between > 0) touched[between - 1] = 1;
         }
         const std::scoped_lock lock(guard);
         for (std::size_t k = 0; k < touched.size(); ++k) touches_[k] |= touched[k];
@@ -67,7 +96,7 @@ Cell Cells::operator[](std::size_t cell) const {
         return found;
     }
     const std::size_t width = samples_.columns.size();
-    if (cell % width + 1 == width) return found;
+    if (static_cast<std::uint32_t>(cell) % static_cast<std::uint32_t>(width) + 1 == width) return found;
     const auto corner = static_cast<std::uint32_t>(cell), above = static_cast<std::uint32_t>(cell + width);
     for (const std::uint32_t point : {corner, corner + 1, above + 1, above}) {
         if (counts_[point] != LevelCounts::undefined) found.points[found.count++] = point;
@@ -83,23 +112,9 @@ std::vector<std::vector<std::uint32_t>> Cells::crossed(std::size_t levels) const
     const std::uint16_t* const counts = counts_.all().data();
     const std::size_t width = samples_.columns.size();
     tbb::parallel_for(std::size_t{0}, blocks, [&](std::size_t b) {
-        constexpr std::size_t stretch = 32; // looked at together: most cells lie between the same two levels
-        for (std::size_t i = b * block; i < std::min(size(), (b + 1) * block); ++i) {
-            if (!samples_.isMesh() && i % stretch == 0 && i + stretch + 1 < size()) {
-                unsigned differs = 0;
-                for (std::size_t k = 0; k <= stretch; ++k)
-                    differs |= static_cast<unsigned>(counts[i + k] ^ counts[i]) |
-                               static_cast<unsigned>(counts[i + width + k] ^ counts[i]);
-                if (differs == 0) {
-                    i += stretch - 1;
-                    continue;
-                }
-            }
-            if (!samples_.isMesh() && counts[i] == counts[i + 1] && counts[i] == counts[i + width] &&
-                (i + width + 1 == counts_.all().size() || counts[i] == counts[i + width + 1]))
-                continue; // most of them
+        const auto look = [&](std::size_t i) {
             const Cell cell = (*this)[i];
-            if (cell.count == 0) continue;
+            if (cell.count == 0) return;
             std::uint16_t least = LevelCounts::undefined, most = 0;
             for (std::size_t k = 0; k < cell.count; ++k) {
                 least = std::min(least, counts[cell.points[k]]);
@@ -107,7 +122,28 @@ std::vector<std::vector<std::uint32_t>> Cells::crossed(std::size_t levels) const
             }
             for (std::size_t level = least; level < most; ++level)
                 found[b][level].push_back(static_cast<std::uint32_t>(i));
+        };
+        const std::size_t end = std::min(size(), (b + 1) * block);
+        std::size_t i = b * block;
+        // Most cells of a grid lie between the same two levels, which is seen of several at once.
+        constexpr std::size_t together = 32;
+        for (; !samples_.isMesh() && i + together <= end && i + together + width < counts_.all().size();
+             i += together) {
+            std::array<std::uint16_t, together> differ;
+            const std::uint16_t* const low = counts + i;
+            const std::uint16_t* const high = low + width;
+            for (std::size_t k = 0; k < together; ++k)
+                differ[k] =
+                    static_cast<std::uint16_t>((low[k] ^ low[k + 1]) | (low[k] ^ high[k]) | (low[k] ^ high[k + 1]));
+            for (std::size_t k = 0; k < together; k += 4) {
+                std::uint64_t four = 0;
+                std::memcpy(&four, &differ[k], sizeof four);
+                for (std::size_t each = k; four != 0 && each < k + 4; ++each) {
+                    if (differ[each] != 0) look(i + each);
+                }
+            }
         }
+        for (; i < end; ++i) look(i);
     });
     std::vector<std::vector<std::uint32_t>> all(levels);
     for (const auto& part : found) {
