@@ -7,6 +7,7 @@
 #include "drawing/colours.h"
 #include "drawing/space_canvas.h"
 #include "figure/scale_settings.h"
+#include "figure/sheet_settings.h"
 #include "notes/note_settings.h"
 #include "typeset/formula_math.h"
 
@@ -25,7 +26,9 @@ public:
     PanelParts(Figure& figure, std::size_t panel)
         : figure_(figure), index_(panel), panel_(figure.document.panels[panel]), layout_(figure.panels[panel].layout),
           frame_(layout_.frame), drawn_(figure.panels[panel].drawn), sizes_(layout_.sizes),
-          dotsPerMm_(figure.effort.dotsPerMm), space_(frame_, dotsPerMm_),
+          dotsPerMm_(figure.effort.dotsPerMm),
+          space_(frame_, dotsPerMm_,
+                 word(figure.document.sheet.settings, surfacesSetting) == 1 && !figure.effort.coarse),
           hides_(std::ranges::any_of(drawn_, [](const Drawn& drawn) { return fieldOf(drawn) != nullptr; }) ||
                  (frame_.space && frame_.space->distance > 0)) {}
 

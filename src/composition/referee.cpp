@@ -9,35 +9,17 @@ extern const Check smallLettersCheck, thinLinesCheck, likeColoursCheck, faintPlo
     longLegendCheck, coveringLegendCheck, noteOffSheetCheck, emptyPanelCheck; // referee_looks.cpp
 extern const Check unusedQuantityCheck, contradictingNameCheck;               // referee_page.cpp
 extern const Check otherUnitsCheck, unitsInPlotsCheck;                        // referee_units.cpp
-extern const Check edgeOnCheck;                                               // referee_space.cpp
+extern const Check edgeOnCheck, tooManyPolygonsCheck;                         // referee_space.cpp
 
 std::span<const Check* const> refereeChecks() {
-    static constexpr const Check* checks[] = {&unlabelledCheck,
-                                              &unitMissingCheck,
-                                              &otherUnitsCheck,
-                                              &unitsInPlotsCheck,
-                                              &contradictingLabelCheck,
-                                              &contradictingNameCheck,
-                                              &unequalScalesCheck,
-                                              &outsideLimitsCheck,
-                                              &coloursCutCheck,
-                                              &notOnLogarithmCheck,
-                                              &edgeOnCheck,
-                                              &coincidingCheck,
-                                              &sameTwiceCheck,
-                                              &flatCheck,
-                                              &coarseGridCheck,
-                                              &doubledEndCheck,
-                                              &smallLettersCheck,
-                                              &thinLinesCheck,
-                                              &likeColoursCheck,
-                                              &faintPlotsCheck,
-                                              &coarseDotsCheck,
-                                              &longLegendCheck,
-                                              &coveringLegendCheck,
-                                              &noteOffSheetCheck,
-                                              &emptyPanelCheck,
-                                              &unusedQuantityCheck};
+    static constexpr const Check* checks[] = {
+        &unlabelledCheck,         &unitMissingCheck,       &otherUnitsCheck,    &unitsInPlotsCheck,
+        &contradictingLabelCheck, &contradictingNameCheck, &unequalScalesCheck, &outsideLimitsCheck,
+        &coloursCutCheck,         &notOnLogarithmCheck,    &edgeOnCheck,        &tooManyPolygonsCheck,
+        &coincidingCheck,         &sameTwiceCheck,         &flatCheck,          &coarseGridCheck,
+        &doubledEndCheck,         &smallLettersCheck,      &thinLinesCheck,     &likeColoursCheck,
+        &faintPlotsCheck,         &coarseDotsCheck,        &longLegendCheck,    &coveringLegendCheck,
+        &noteOffSheetCheck,       &emptyPanelCheck,        &unusedQuantityCheck};
     return checks;
 }
 

@@ -1,5 +1,7 @@
 // What a referee says of views of space. See referee.h.
 #include "composition/referee.h"
+#include "drawing/surface_vectors.h"
+#include "figure/sheet_settings.h"
 
 #include <algorithm>
 #include <cmath>
@@ -25,7 +27,29 @@ void edgeOn(const Figure& figure, std::vector<Finding>& found) {
     }
 }
 
+/// A sheet that wants polygons, and a surface that has too many for that.
+void tooManyPolygons(const Figure& figure, std::vector<Finding>& found) {
+    if (figure.effort.coarse || word(figure.document.sheet.settings, surfacesSetting) == 0) return;
+    for (const Owned& owned : figure.owned) {
+        const Plot* plot = plotAt(figure.document, owned.path);
+        if (!plot || owned.first >= owned.last || !std::holds_alternative<ImageItem>(figure.scene.items[owned.first]))
+            continue;
+        const auto& all = figure.panels[owned.path.panel].drawn;
+        const auto drawn = std::ranges::find(all, owned.path, &Drawn::path);
+        if (drawn == all.end() || !fieldOf(*drawn) || !fieldOf(*drawn)->inSpace) continue;
+        found.push_back(findingOf("A surface is finer than polygons can be (" + std::to_string(mostVectorTriangles) +
+                                      " triangles): it is made of dots.",
+                                  owned.path, "Make surfaces of dots", changed(figure, [](Document& d) {
+                                      set(d.sheet.settings, surfacesSetting, std::nullopt);
+                                  })));
+        return;
+    }
+}
+
 } // namespace
+
+extern const Check tooManyPolygonsCheck{
+    "too many polygons", "a surface that is too fine for the polygons that its sheet asks for", tooManyPolygons};
 
 extern const Check edgeOnCheck{"seen edge on", "a surface that is looked at along its floor", edgeOn};
 

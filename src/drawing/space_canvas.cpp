@@ -1,5 +1,7 @@
 #include "drawing/space_canvas.h"
 
+#include "drawing/surface_vectors.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -15,13 +17,24 @@ void SpaceCanvas::line(const std::vector<Place>& places, const Pen& pen) {
 std::vector<SpaceCanvas::Shown> SpaceCanvas::finish(Scene& scene) const {
     std::vector<Shown> shownItems;
     if (surfaces_.empty() && lines_.empty()) return shownItems;
-    SurfaceRaster raster(frame_.rect.grown(1), dotsPerMm_);
+    const Rect room = frame_.rect.grown(1);
+    std::size_t triangles = 0;
+    for (const Faces& faces : surfaces_) triangles += faces.triangles.size();
+    const bool vectors = vectors_ && triangles <= mostVectorTriangles;
+    // Beside polygons lines come out of hiding where dots of a fine print would.
+    const double perMm = vectors ? std::max(dotsPerMm_, 600 / 25.4) : dotsPerMm_;
+    SurfaceRaster raster(room, perMm);
     if (!surfaces_.empty()) {
         raster.paint(surfaces_);
-        for (const std::size_t each : owners_) shownItems.push_back({each, scene.items.size(), scene.items.size() + 1});
-        scene.items.emplace_back(raster.image(frame_.rect.grown(1)));
+        const std::size_t first = scene.items.size();
+        if (vectors) {
+            for (FillItem& item : surfaceVectors(surfaces_, room)) scene.items.emplace_back(std::move(item));
+        } else {
+            scene.items.emplace_back(raster.image(room));
+        }
+        for (const std::size_t each : owners_) shownItems.push_back({each, first, scene.items.size()});
     }
-    Canvas canvas(scene, frame_.rect.grown(1), dotsPerMm_);
+    Canvas canvas(scene, room, dotsPerMm_);
     for (const Line& line : lines_) {
         // In steps of half a dot: where it comes out of hiding is known no better.
         Polylines shown;
@@ -33,7 +46,7 @@ std::vector<SpaceCanvas::Shown> SpaceCanvas::finish(Scene& scene) const {
                 broken = true;
                 continue;
             }
-            const int steps = surfaces_.empty() ? 1 : std::max(1, static_cast<int>(std::ceil(length * dotsPerMm_ * 2)));
+            const int steps = surfaces_.empty() ? 1 : std::max(1, static_cast<int>(std::ceil(length * perMm * 2)));
             for (int k = 0; k < steps; ++k) {
                 const auto on = [&](double share) {
                     return SeenPoint{a.x + share * (b.x - a.x), a.y + share * (b.y - a.y),

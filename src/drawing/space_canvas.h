@@ -7,7 +7,9 @@ namespace coulter {
 /// Where kinds of plot draw what can hide and be hidden in space: all of a panel, shown together at the end.
 class SpaceCanvas {
 public:
-    SpaceCanvas(const Frame& frame, double dotsPerMm) : frame_(frame), dotsPerMm_(dotsPerMm) {}
+    /// @param vectors  surfaces become polygons, unless they have too many triangles for that
+    SpaceCanvas(const Frame& frame, double dotsPerMm, bool vectors)
+        : frame_(frame), dotsPerMm_(dotsPerMm), vectors_(vectors) {}
 
     /// Whose the things are that come next; see `Shown`.
     void owner(std::size_t index) { owner_ = index; }
@@ -22,7 +24,7 @@ public:
     struct Shown {
         std::size_t owner = 0, first = 0, last = 0;
     };
-    /// Adds everything to a scene: surfaces as one picture, which is each one's, then lines.
+    /// Adds everything to a scene: surfaces as one picture, or as polygons, which are each one's; then lines.
     std::vector<Shown> finish(Scene& scene) const;
 
 private:
@@ -33,6 +35,7 @@ private:
     };
     const Frame& frame_;
     double dotsPerMm_;
+    bool vectors_;
     std::size_t owner_ = 0;
     std::vector<Faces> surfaces_;
     std::vector<std::size_t> owners_; ///< of the surfaces

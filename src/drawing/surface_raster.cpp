@@ -21,12 +21,7 @@ struct Corner {
     float depth, place, light;
 };
 
-std::uint32_t dotOf(Colour c, float light) {
-    const auto channel = [&](std::uint8_t value) {
-        return static_cast<std::uint32_t>(std::clamp(std::lround(static_cast<float>(value) * light), 0L, 255L));
-    };
-    return 0xff000000U | channel(c.red) << 16 | channel(c.green) << 8 | channel(c.blue);
-}
+std::uint32_t dotOf(Colour c) { return 0xff000000U | c.red * 0x10000U | c.green * 0x100U | c.blue; }
 
 } // namespace
 
@@ -92,12 +87,8 @@ void SurfaceRaster::paint(const std::vector<Faces>& surfaces) {
             const Corner a = cornerOf(faces, t[0]), b = cornerOf(faces, t[1]), c = cornerOf(faces, t[2]);
             const double det = (b.x - a.x) * (c.y - a.y) - (c.x - a.x) * (b.y - a.y);
             if (!(std::abs(det) > 1e-12)) continue; // seen edge on
-            const float last = static_cast<float>(faces.colours.size() - 1);
             const float mean = (a.place + b.place + c.place) / 3, meanLight = (a.light + b.light + c.light) / 3;
-            const auto shade = [&](float place, float light) {
-                const float at = std::isnan(place) ? 0 : std::clamp(place * last + 0.5F, 0.0F, last);
-                return dotOf(faces.colours[static_cast<std::size_t>(at)], light);
-            };
+            const auto shade = [&](float place, float light) { return dotOf(faces.shade(place, light)); };
             const std::uint32_t flat = shade(mean, meanLight);
             const int fromX = std::max(x0, static_cast<int>(std::floor(std::min({a.x, b.x, c.x})))),
                       toX = std::min(x1 - 1, static_cast<int>(std::floor(std::max({a.x, b.x, c.x})))),

@@ -2,7 +2,9 @@
 #include "drawing/canvas.h"
 #include "drawing/frame.h"
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 #include <cstdint>
 #include <vector>
 
@@ -16,6 +18,17 @@ struct Faces {
     std::vector<std::array<std::uint32_t, 3>> triangles;
     std::vector<Colour> colours; ///< at least one
     bool flat = false;           ///< each triangle has one colour throughout
+
+    /// The colour of a place among the colours, in some light.
+    Colour shade(float at, float lit) const {
+        const float last = static_cast<float>(colours.size() - 1),
+                    step = std::isnan(at) ? 0 : std::clamp(at * last + 0.5F, 0.0F, last);
+        const auto channel = [&](std::uint8_t value) {
+            return static_cast<std::uint8_t>(std::clamp(std::lround(static_cast<float>(value) * lit), 0L, 255L));
+        };
+        const Colour& c = colours[static_cast<std::size_t>(step)];
+        return {channel(c.red), channel(c.green), channel(c.blue)};
+    }
 };
 
 /// A picture of surfaces by what is nearest to the eye at each of four places within every dot.

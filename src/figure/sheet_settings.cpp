@@ -128,12 +128,21 @@ const Setting marginSetting{.key = "margin",
                             .step = 0.5,
                             .rare = true};
 
+constexpr const char* surfacesWords[] = {"dots", "vectors"};
+const Setting surfacesSetting{
+    .key = "surfaces",
+    .label = "surfaces as",
+    .meaning = "what surfaces in space are made of: dots at the figure's resolution, or polygons, sharp at any size",
+    .type = SettingType::Word,
+    .usual = std::string("dots"),
+    .words = surfacesWords,
+    .rare = true};
+
 std::span<const Setting* const> sheetSettings() {
-    static const Setting* const all[] = {&sheetTitleSetting,    &sharedAcrossSetting, &sharedUpSetting,
-                                         &sharedColoursSetting, &sheetLegendSetting,  &lettersSetting,
-                                         &typefaceSetting,      &inkSetting,          &paperColourSetting,
-                                         &linesFactorSetting,   &paperSetting,        &extentSetting,
-                                         &marginSetting,        &gapSetting};
+    static const Setting* const all[] = {
+        &sheetTitleSetting, &sharedAcrossSetting, &sharedUpSetting, &sharedColoursSetting, &sheetLegendSetting,
+        &lettersSetting,    &typefaceSetting,     &inkSetting,      &paperColourSetting,   &linesFactorSetting,
+        &paperSetting,      &extentSetting,       &marginSetting,   &surfacesSetting,      &gapSetting};
     return all;
 }
 

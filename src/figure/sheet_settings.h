@@ -20,6 +20,7 @@ extern const Setting paperColourSetting;              ///< under all
 extern const Setting linesFactorSetting;              ///< how many times as wide lines are, and marks as large
 extern const Setting extentSetting;                   ///< of files: its second word: no more than what is drawn
 extern const Setting marginSetting;                   ///< mm of paper round that
+extern const Setting surfacesSetting;                 ///< its second word: as polygons
 extern const Setting gapSetting;                      ///< mm between panels, besides what their scales need
 enum class Shared : std::uint8_t { None, Line, All }; ///< Line: of a column, or of a row
 enum class SharedColours : std::uint8_t { None, Scale, ScaleAndBar };

@@ -2,6 +2,7 @@
 #include "figure/scale_settings.h"
 #include "figure/settings.h"
 #include "figure/sheet_looks.h"
+#include "figure/sheet_settings.h"
 #include "make_document.h"
 #include "notes/note_settings.h"
 #include "plots/common_settings.h"
@@ -61,6 +62,12 @@ std::vector<Provoked> provoked() {
         d.panels[0].plots = {plotOf("k(u, v)", "surface")};
         d.panels[0].view.elevation = 0;
         all.push_back({"seen edge on", d});
+    }
+    {
+        Document d = wide(document({"k(u, v) = u v", "u in [0, 1], count 400", "v in [0, 1], count 400"}, {}));
+        d.panels[0].plots = {plotOf("k(u, v)", "surface")};
+        set(d.sheet.settings, surfacesSetting, std::string("vectors"));
+        all.push_back({"too many polygons", d});
     }
     {
         Document d = wide(document({"a = {1, 2, 3}", "b = {1, 2, 30}"}, {}));

@@ -1,5 +1,6 @@
 #include "drawing/space_canvas.h"
 #include "drawing/surface_raster.h"
+#include "make_faces.h"
 
 #include <catch2/catch.hpp>
 #include <cmath>
@@ -10,42 +11,6 @@
 using namespace coulter;
 
 namespace {
-
-constexpr double pi = std::numbers::pi;
-const Rect room{0, 0, 40, 30};
-constexpr double perMm = 8;
-
-Faces plane(std::array<SeenPoint, 4> corners, Colour colour) {
-    Faces faces;
-    faces.points.assign(corners.begin(), corners.end());
-    faces.place.assign(4, 0);
-    faces.triangles = {{0, 1, 2}, {0, 2, 3}};
-    faces.colours = {colour};
-    return faces;
-}
-
-/// A sphere about a middle, seen without perspective.
-Faces ball(SeenPoint middle, double radius, Colour colour, int parts = 160) {
-    Faces faces;
-    for (int j = 0; j <= parts; ++j) {
-        for (int i = 0; i <= 2 * parts; ++i) {
-            const double theta = pi * j / parts, phi = pi * i / parts;
-            faces.points.push_back({middle.x + radius * std::sin(theta) * std::cos(phi),
-                                    middle.y + radius * std::cos(theta),
-                                    middle.towards + radius * std::sin(theta) * std::sin(phi)});
-            faces.place.push_back(0);
-        }
-    }
-    const auto at = [&](int i, int j) { return static_cast<std::uint32_t>(j * (2 * parts + 1) + i); };
-    for (int j = 0; j < parts; ++j) {
-        for (int i = 0; i < 2 * parts; ++i) {
-            faces.triangles.push_back({at(i, j), at(i + 1, j), at(i + 1, j + 1)});
-            faces.triangles.push_back({at(i, j), at(i + 1, j + 1), at(i, j + 1)});
-        }
-    }
-    faces.colours = {colour};
-    return faces;
-}
 
 std::uint32_t dotAt(const ImageItem& image, double x, double y) {
     const int i = static_cast<int>(std::floor((x - image.rect.x) * perMm)),
@@ -154,7 +119,7 @@ TEST_CASE("a sphere hides a line behind it, and not one before it or on it") {
     for (AxisMap& map : box.maps) map = {ScaleKind::Linear, -50, 50, 100};
     frame.space = box;
     const auto lengthShown = [&](double z) {
-        SpaceCanvas space(frame, perMm);
+        SpaceCanvas space(frame, perMm, false);
         space.faces(ball({20, 15, 0}, 10, redColour));
         space.line({{1, 15, z}, {39, 15, z}}, {blueColour, 0.2});
         Scene scene;
@@ -175,7 +140,7 @@ TEST_CASE("a sphere hides a line behind it, and not one before it or on it") {
     // Through its middle: hidden from where it enters.
     CHECK(lengthShown(0) == Approx(38 - 20).margin(0.6));
     // On it: a great circle towards the eye is seen whole.
-    SpaceCanvas space(frame, perMm);
+    SpaceCanvas space(frame, perMm, false);
     space.faces(ball({20, 15, 0}, 10, redColour));
     std::vector<Place> circle;
     for (int i = 10; i <= 170; ++i)
