@@ -1,7 +1,7 @@
 #include "command/commands.h"
 #include "command/interruption.h"
 #include "command/progress.h"
-#include "command/sweep.h"
+#include "files/sweep.h"
 #include "files/animation.h"
 #include "files/recipe.h"
 #include "files/set_value.h"
@@ -48,9 +48,7 @@ int animate(const Arguments& arguments) {
         document = std::move(*changed.document);
     }
     if (animation.values.empty()) return usage("What changes? --set A=0..5 --count 50, or --set A={1, 2, 5}.");
-    if (arguments.toAndFro) { // back without its ends, so that none is shown twice
-        for (std::size_t i = animation.values.size() - 1; i-- > 1;) animation.values.push_back(animation.values[i]);
-    }
+    if (arguments.toAndFro) animation.goBack();
     const Interruption interruption;
     Progress progress(arguments.output);
     const Exported exported =

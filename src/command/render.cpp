@@ -1,7 +1,7 @@
 #include "command/commands.h"
 #include "command/interruption.h"
 #include "command/progress.h"
-#include "command/sweep.h"
+#include "files/sweep.h"
 #include "command/sweep_index.h"
 #include "data/digest.h"
 #include "figure/sheet_sizes.h"

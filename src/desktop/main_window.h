@@ -114,6 +114,8 @@ private:
     /// Opens the manual at what has the keyboard, or is selected.
     void openManual();
     ManualPlace placeInManual() const;
+    /// Several figures at once.
+    void openSeries();
     /// Asks for a figure or a recipe to compare with.
     void chooseComparison();
     /// The document in a file, or none and the problem said.

@@ -99,6 +99,7 @@ void MainWindow::makeBar() {
     action(tr("Save as"), QKeySequence::SaveAs, [this] { askAndSave(); });
     action(tr("Export"), QKeySequence(Qt::CTRL | Qt::Key_E), [this] { chooseExport(); });
     action(tr("Compare…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_D), [this] { chooseComparison(); });
+    action(tr("Several figures…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_E), [this] { openSeries(); });
     action(tr("Copy the figure"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_C), [this] { copyPicture(); });
     action(tr("Close the window"), QKeySequence::Close, [this] { close(); });
     action(tr("Quit"), QKeySequence::Quit, [] { QApplication::closeAllWindows(); });
@@ -134,7 +135,8 @@ void MainWindow::fillDocumentMenu() {
     recent->setEnabled(!recent->isEmpty());
     menu->addAction(tr("Demo figure"), this, [this] { (isUntouched() ? this : another())->openDemo(); });
     menu->addSeparator();
-    for (const QString& text : {tr("Save"), tr("Save as"), tr("Export"), tr("Copy the figure"), tr("Compare…")})
+    for (const QString& text : {tr("Save"), tr("Save as"), tr("Export"), tr("Several figures…"), tr("Copy the figure"),
+                                tr("Compare…")})
         entry(text);
     menu->addSeparator();
     QAction* dark = menu->addAction(tr("Dark window"), this, [this](bool on) { look_.setDark(on); });

@@ -1,6 +1,7 @@
 // Files behind the window's document: opened, saved, kept safe, changed by others. See main_window.h.
 #include "data/attach_tables.h"
 #include "desktop/main_window.h"
+#include "desktop/series_sheet.h"
 #include "desktop/while_reading.h"
 #include "files/export.h"
 #include "files/file_access.h"
@@ -9,6 +10,7 @@
 #include <QApplication>
 #include <QCloseEvent>
 #include <QDateTime>
+#include <QDir>
 #include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -99,6 +101,21 @@ void MainWindow::openBeside(const QString& path) {
     // What cannot be opened is said where it was asked for.
     bool isFigure = false;
     if (documentIn(path, isFigure)) another()->open(path);
+}
+
+void MainWindow::openSeries() {
+    takeOver();
+    if (!sheet_->figure()) return say(tr("There is no figure yet."), true);
+    const QString folder = session_.path().isEmpty() ? QDir::homePath() : QFileInfo(session_.path()).absolutePath();
+    auto* series = new SeriesSheet(
+        look_, session_.document(), sheet_->figure()->figure, session_.name(), folder,
+        [this](const QString& path) {
+            bool isFigure = false;
+            return documentIn(path, isFigure);
+        },
+        this);
+    series->setAttribute(Qt::WA_DeleteOnClose);
+    series->show();
 }
 
 void MainWindow::openDemo() {

@@ -104,15 +104,17 @@ Rect extentOf(const Scene& scene) {
     return holder.within(scene.width, scene.height);
 }
 
-Scene croppedToContent(Scene scene, double margin) {
-    const Rect extent = extentOf(scene);
-    if (extent.width == 0) return scene;
-    const Rect kept = extent.grown(margin);
+Scene cropped(Scene scene, const Rect& kept) {
     const Move move{-kept.x, -kept.y};
     for (SceneItem& item : scene.items) std::visit([&](auto& each) { move(each); }, item);
     scene.width = kept.width;
     scene.height = kept.height;
     return scene;
+}
+
+Scene croppedToContent(Scene scene, double margin) {
+    const Rect extent = extentOf(scene);
+    return extent.width == 0 ? scene : cropped(std::move(scene), extent.grown(margin));
 }
 
 } // namespace coulter

@@ -1,6 +1,8 @@
 #include "files/animation.h"
 
 #include "drawing/cairo_painter.h"
+#include "drawing/scene_extent.h"
+#include "figure/sheet_settings.h"
 #include "files/formats.h"
 #include "files/held_still.h"
 #include "files/png_picture.h"
@@ -18,7 +20,12 @@ namespace {
 constexpr const char* recipeKeyword = "Coulter recipe";
 constexpr const char* animationKeyword = "Coulter animation";
 
-std::string number(std::uint32_t value) {
+Rect united(const Rect& a, const Rect& b) {
+    const double left = std::min(a.x, b.x), top = std::min(a.y, b.y);
+    return {left, top, std::max(a.right(), b.right()) - left, std::max(a.bottom(), b.bottom()) - top};
+}
+
+std::string bytesOf(std::uint32_t value) {
     std::string bytes;
     for (int shift = 24; shift >= 0; shift -= 8) bytes += static_cast<char>(value >> shift & 0xffU);
     return bytes;
@@ -33,7 +40,7 @@ std::uint32_t numberAt(std::string_view bytes, std::size_t at) {
 std::string chunk(const std::string& type, const std::string& data) {
     const std::string body = type + data;
     const auto sum = crc32(0, reinterpret_cast<const Bytef*>(body.data()), static_cast<uInt>(body.size()));
-    return number(static_cast<std::uint32_t>(data.size())) + body + number(static_cast<std::uint32_t>(sum));
+    return bytesOf(static_cast<std::uint32_t>(data.size())) + body + bytesOf(static_cast<std::uint32_t>(sum));
 }
 
 /// Text in UTF-8, as it is.
@@ -102,12 +109,12 @@ public:
         eachChunk(*png, [&](std::string_view type, std::string_view data, std::string_view whole) {
             if (type == "IEND" || (!isFirst && type != "IDAT")) return;
             if (type == "IDAT" && !isDrawn) {
-                if (isFirst) bytes_ += texts + chunk("acTL", number(static_cast<std::uint32_t>(frames_)) + number(0));
+                if (isFirst) bytes_ += texts + chunk("acTL", bytesOf(static_cast<std::uint32_t>(frames_)) + bytesOf(0));
                 bytes_ += control(part);
                 isDrawn = true;
             }
             if (type == "IDAT" && !isFirst)
-                bytes_ += chunk("fdAT", number(sequence_++) + std::string(data));
+                bytes_ += chunk("fdAT", bytesOf(sequence_++) + std::string(data));
             else
                 bytes_ += whole;
         });
@@ -119,9 +126,9 @@ public:
 private:
     /// Where a frame stands, how long, and that it takes the place of what was there.
     std::string control(const Part& part) {
-        const auto unsignedOf = [](auto value) { return number(static_cast<std::uint32_t>(value)); };
+        const auto unsignedOf = [](auto value) { return bytesOf(static_cast<std::uint32_t>(value)); };
         const std::string delay = unsignedOf(milliseconds_).substr(2) + unsignedOf(1000).substr(2);
-        return chunk("fcTL", number(sequence_++) + unsignedOf(part.width) + unsignedOf(part.height) +
+        return chunk("fcTL", bytesOf(sequence_++) + unsignedOf(part.width) + unsignedOf(part.height) +
                                  unsignedOf(part.x) + unsignedOf(part.y) + delay + std::string("\0\0", 2));
     }
 
@@ -178,6 +185,16 @@ Exported exportAnimation(const Document& document, const Animation& animation, c
         seen.add(*figure);
     }
     const Document still = seen.held(document);
+    // Files that hold what is drawn: all that any of the figures draws, so that nothing moves.
+    std::optional<Rect> content;
+    const bool isCropped = word(sheet.settings, extentSetting) == 1;
+    for (std::size_t i = 0; isCropped && i < count; ++i) {
+        const auto figure = drawn(still, i, "looking");
+        if (!figure) return refused(problem);
+        const Rect own = extentOf(figure->scene);
+        if (own.width > 0) content = content ? united(*content, own) : own;
+    }
+    if (content) content = content->grown(number(sheet.settings, marginSetting));
     const std::string texts = textChunk(recipeKeyword, writeRecipe(document)) +
                               textChunk(animationKeyword, nlohmann::ordered_json{{"quantity", animation.quantity},
                                                                                  {"values", animation.values},
@@ -185,8 +202,9 @@ Exported exportAnimation(const Document& document, const Animation& animation, c
                                                               .dump());
     AnimatedPng png(count, animation.seconds, sheet.resolution);
     for (std::size_t i = 0; i < count; ++i) {
-        const auto figure = drawn(still, i, "drawing");
+        auto figure = drawn(still, i, "drawing");
         if (!figure) return refused(problem);
+        if (content) figure->scene = cropped(std::move(figure->scene), *content);
         Raster raster = paintRaster(figure->scene, sheet.resolution / 25.4);
         if (raster.pixels.empty() || !png.add(std::move(raster), texts))
             return refused(saying("There is not enough memory for a figure of this size.",

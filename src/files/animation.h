@@ -12,6 +12,10 @@ struct Animation {
     std::string quantity;            ///< of the page, or a setting by its path
     std::vector<std::string> values; ///< as spelled
     double seconds = 4;              ///< that all of them are shown, again and again
+    /// Adds the way back to the first value, without its ends, so that none is shown twice.
+    void goBack() {
+        for (std::size_t i = values.size() - 1; i-- > 1;) values.push_back(values[i]);
+    }
     friend bool operator==(const Animation&, const Animation&) = default;
 };
 inline constexpr std::size_t mostFrames = 5000;

@@ -1,5 +1,6 @@
 // Animated PNG, read by a decoder that knows nothing of the writer.
 #include "drawing/cairo_painter.h"
+#include "figure/sheet_settings.h"
 #include "files/animation.h"
 #include "files/held_still.h"
 #include "files/recipe.h"
@@ -221,4 +222,35 @@ TEST_CASE("what is no animation is refused in a sentence") {
     std::stop_source stop;
     stop.request_stop();
     CHECK(exportAnimation(wave(), growing, stop.get_token()).problem.sentence == "The export was stopped.");
+}
+
+TEST_CASE("an animation of what is drawn holds what any of its figures draws, and nothing moves") {
+    Document document = wave();
+    document.sheet.width = 120; // wide margins that are cut off
+    document.panels[0].title.clear();
+    document.panels[0].equalScales = true;
+    set(document.sheet.settings, extentSetting, std::string("what is drawn"));
+    const Animation animation{"q", {"1", "3", "2"}, 1};
+    const Exported exported = exportAnimation(document, animation);
+    REQUIRE(exported.bytes);
+    const Decoded small = decoded(*exported.bytes);
+    set(document.sheet.settings, extentSetting, std::nullopt);
+    const Decoded whole = decoded(*exportAnimation(document, animation).bytes);
+    CHECK(small.width < whole.width);
+    REQUIRE(small.frames.size() == 3);
+    // Each frame of the small one is a part of the whole one, at one and the same place.
+    const auto inkLeft = [](const Decoded& of, std::size_t frame) {
+        std::uint32_t least = of.width;
+        for (std::uint32_t y = 0; y < of.height; ++y) {
+            for (std::uint32_t x = 0; x < least; ++x) {
+                if (of.frames[frame][3 * (std::size_t{of.width} * y + x)] < 128) least = x;
+            }
+        }
+        return least;
+    };
+    const std::uint32_t moved = inkLeft(whole, 1) - inkLeft(small, 1);
+    CHECK(moved > 0);
+    for (std::size_t frame = 0; frame < 3; ++frame)
+        CHECK(std::abs(int(inkLeft(whole, frame)) - int(inkLeft(small, frame)) - int(moved)) <= 1);
+    CHECK_FALSE(verifyFigure(*exported.bytes));
 }

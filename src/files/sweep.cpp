@@ -1,4 +1,4 @@
-#include "command/sweep.h"
+#include "files/sweep.h"
 
 #include "formula/columns.h"
 #include "formula/text.h"
