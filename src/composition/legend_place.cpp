@@ -33,6 +33,9 @@ std::size_t covered(const Rect& rect, const std::vector<CoarseLook>& coarse, con
         for (std::size_t i = 0; i < curve.x.size(); ++i) {
             if (around.contains({map.x.toSheet(curve.x[i]), height - map.y.toSheet(curve.y[i])})) ++count;
         }
+        for (std::size_t i = 0; i < curve.insideX.size(); ++i) {
+            if (around.contains({map.x.toSheet(curve.insideX[i]), height - map.y.toSheet(curve.insideY[i])})) ++count;
+        }
     }
     return count;
 }
@@ -143,7 +146,7 @@ LegendLayout legendEntries(const Page& page, const Panel& panel, const PanelRead
     if (panel.legend.place == LegendPlace::None) return legend;
     for (std::size_t i = 0; i < reading.drawn.size(); ++i) {
         const Drawn& drawn = reading.drawn[i];
-        if (!drawn.kind->swatch || isShownBefore(reading, i)) continue;
+        if (!drawn.kind->swatch || drawn.caseValue || isShownBefore(reading, i)) continue;
         if (reading.format >= 2 && drawn.name && drawn.name->empty()) continue; // named to be left out
         legend.drawn.push_back(i);
     }

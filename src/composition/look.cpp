@@ -116,14 +116,19 @@ PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double op
     }
     const Limits across = panelLimits(panel, intervals, 6).x;
     std::array<std::vector<double>, 3> inSpace;
+    std::vector<std::pair<std::size_t, std::vector<CoarseLook>>> partsLookedAt; // of what has an inside
     for (const Drawn& drawn : reading.drawn) {
+        std::vector<CoarseLook> parts;
         for (std::size_t i = 0; i < drawn.parts.size(); ++i) {
             CoarseLook coarse = lookAt(*drawn.parts[i].source, reading.xScale, across, share, stop);
             addExtents(*drawn.parts[i].source, coarse, look.extents);
             for (std::size_t k = 0; k < 3; ++k)
                 inSpace[k].insert(inSpace[k].end(), coarse.space[k].begin(), coarse.space[k].end());
-            if (i == 0) look.coarse.push_back(std::move(coarse));
+            parts.push_back(std::move(coarse));
         }
+        look.coarse.push_back(parts[0]);
+        if (reading.format >= 7 && drawn.kind->inside)
+            partsLookedAt.emplace_back(look.coarse.size() - 1, std::move(parts));
         if (drawn.kind->reach) drawn.kind->reach(drawn, look.extents);
     }
     const PanelLimits limits = panelLimits(panel, look.extents, 6);
@@ -133,6 +138,8 @@ PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double op
         look.coarse[i] = {};
         drawn.kind->trace(drawn, limits.x, limits.y, look.coarse[i].x, look.coarse[i].y);
     }
+    for (const auto& [index, parts] : partsLookedAt)
+        reading.drawn[index].kind->inside(reading.drawn[index], parts, limits.y, look.coarse[index]);
     if (reading.shape == PanelShape::Space) {
         look.space.emplace();
         const Axis* const axes[] = {&panel.x, &panel.y, &panel.z};
@@ -153,8 +160,14 @@ PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double op
             (*look.space)[k] = withSet(shown, axes[k]->limits, scale);
         }
     }
-    const auto isField = [](const Drawn& drawn) { return fieldOf(drawn) != nullptr; };
-    if (std::ranges::none_of(reading.drawn, isField)) return look;
+    const auto isField = [](const Drawn& drawn) { return fieldOf(drawn) != nullptr && !drawn.caseValue; };
+    std::optional<Limits> members; // all of them, however far apart
+    for (const Drawn& drawn : reading.drawn) {
+        if (drawn.caseValue && std::isfinite(*drawn.caseValue) &&
+            (*drawn.caseValue > 0 || colourScaleOf(panel) == ScaleKind::Linear))
+            Extents::hold(members, {*drawn.caseValue, *drawn.caseValue});
+    }
+    if (!members && std::ranges::none_of(reading.drawn, isField)) return look;
     const ScaleKind scale = colourScaleOf(panel);
     if (panel.colour.limits.both()) {
         look.colours = forScale({*panel.colour.limits.low, *panel.colour.limits.high}, scale);
@@ -167,8 +180,8 @@ PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double op
         values.insert(values.end(), some.begin(), some.end());
     }
     const bool all = word(panel.colour.settings, rangeSetting) == static_cast<std::size_t>(ColourRange::All);
-    look.colours =
-        withSet(fromValues(std::move(values), scale, 6, {}, all).value_or(Limits{0.1, 1}), panel.colour.limits, scale);
+    look.colours = withSet(fromValues(std::move(values), scale, 6, members, all).value_or(Limits{0.1, 1}),
+                           panel.colour.limits, scale);
     return look;
 }
 

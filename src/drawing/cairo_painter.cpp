@@ -272,7 +272,7 @@ std::string paintPdf(const Scene& scene, const std::string& title) {
     return paintPage(surface, scene) ? bytes : std::string();
 }
 
-std::string paintEps(const Scene& scene, double dotsPerInch, const std::vector<std::string>& comments) {
+std::string paintEps(const Scene& scene, double dotsPerInch, const std::vector<std::string>& comments, bool isExact) {
     std::string bytes;
     cairo_surface_t* surface =
         cairo_ps_surface_create_for_stream(append, &bytes, scene.width * points, scene.height * points);
@@ -302,6 +302,10 @@ std::string paintEps(const Scene& scene, double dotsPerInch, const std::vector<s
     lineOf("%%HiResBoundingBox: ", "");
     lineOf("%%PageBoundingBox: ", "%%PageBoundingBox: " + size);
     lineOf("%%BoundingBox: ", "%%BoundingBox: " + size + exact);
+    // Cairo puts the sheet's upper edge at the next whole point.
+    const std::string move = "1 0 0 -1 0 " + digits(std::ceil(height), 0) + " cm";
+    if (const auto at = bytes.find(move); isExact && at != std::string::npos)
+        bytes.replace(at, move.size(), "1 0 0 -1 0 " + digits(height, 3) + " cm");
     return bytes;
 }
 

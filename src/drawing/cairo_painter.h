@@ -31,6 +31,7 @@ std::string paintPdf(const Scene& scene, const std::string& title);
 /// dots there.
 /// @param dotsPerInch  of these dots
 /// @param comments     lines for the head of the file, each beginning with % and no longer than 255 characters
-std::string paintEps(const Scene& scene, double dotsPerInch, const std::vector<std::string>& comments);
+/// @param isExact      the sheet's upper edge is where its exact size says; else at the next whole point
+std::string paintEps(const Scene& scene, double dotsPerInch, const std::vector<std::string>& comments, bool isExact);
 
 } // namespace coulter

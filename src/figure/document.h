@@ -176,7 +176,8 @@ inline constexpr double mostDots = 400e6;
 ///   5  what has no unit on its line has the one that follows from its formula
 ///   6  a view of space is as large as its numbers and labels let it be, which stand off what is drawn; numbers of a
 ///      floor seen edge on stand below it; long labels stay on the paper, and all are clear of large numbers
-inline constexpr int newestFormat = 6;
+///   7  a legend that finds its place by itself keeps clear of what lies inside of areas; EPS has its exact size
+inline constexpr int newestFormat = 7;
 
 /// A recipe: everything a figure is made of. A value: editing makes another one, so undo is a list of these.
 struct Document {

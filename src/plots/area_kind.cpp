@@ -6,6 +6,7 @@
 #include "plots/column_source.h"
 #include "plots/common_settings.h"
 #include "plots/curve_source.h"
+#include "plots/sampling.h"
 #include "plots/reading.h"
 #include "plots/telling.h"
 #include "typeset/formula_math.h"
@@ -355,6 +356,25 @@ void swatch(const Drawn& drawn, const Rect& rect, Canvas& canvas) {
 
 } // namespace
 
+namespace {
+
+/// Between both edges, or an edge and zero.
+void inside(const Drawn&, const std::vector<CoarseLook>& parts, const Limits& y, CoarseLook& into) {
+    constexpr std::size_t most = 60; // places along it
+    constexpr int steps = 10;        // from edge to edge
+    const CoarseLook& edge = parts[0];
+    const bool hasOther = parts.size() > 1 && parts[1].y.size() == edge.y.size();
+    for (std::size_t i = 0; i < edge.x.size(); i += 1 + edge.x.size() / most) {
+        const double from = hasOther ? parts[1].y[i] : std::clamp(0.0, y.low, y.high);
+        for (int k = 0; k <= steps; ++k) {
+            into.insideX.push_back(edge.x[i]);
+            into.insideY.push_back(from + (edge.y[i] - from) * k / steps);
+        }
+    }
+}
+
+} // namespace
+
 extern const PlotKind areaKind;
 const PlotKind areaKind{.name = "area",
                         .meaning = "the area between a curve and zero, or between two curves",
@@ -363,6 +383,7 @@ const PlotKind areaKind{.name = "area",
                         .settings = settings,
                         .fits = isNumberAlongOne,
                         .read = read,
+                        .inside = inside,
                         .draw = draw,
                         .swatch = swatch};
 

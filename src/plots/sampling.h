@@ -35,6 +35,7 @@ Problems gridProblems(const Source& source);
 struct CoarseLook {
     std::vector<double> x, y;
     std::array<std::vector<double>, 3> space; ///< of a space curve: its coordinates
+    std::vector<double> insideX, insideY;     ///< some places within what is filled
 };
 /// @param across  what the horizontal scale will show; its kind decides where a function is looked at
 /// @param operations  of arithmetic that it may take: what asks for more is looked at in fewer places

@@ -50,6 +50,26 @@ TEST_CASE("a legend at any side has its own room, in every shape of panel") {
     }
 }
 
+TEST_CASE("an automatic legend does not lie inside of an area; up to format 6 it may") {
+    // High at both ends and low between: the corners below are inside of the areas, far from their edges.
+    Document d = document({"f(x) = 4 + x^2", "g(x) = 3 + 10 x^2/9", "x in [-3, 3]"}, {});
+    d.panels[0].plots = {plotOf("f(x)", "area"), plotOf("g(x)", "area")};
+    d.panels[0].y.limits = Limits{0, 13};
+    const auto isCovered = [&] {
+        const Figure figure = drawFigure(d);
+        const PanelFigure& panel = figure.panels[0];
+        const Rect& legend = panel.layout.legend.rect;
+        REQUIRE(legend.width > 0);
+        if (legend.x >= panel.frame().rect.right()) return false; // outside
+        const Point middle{legend.x + legend.width / 2, legend.y + legend.height / 2};
+        const double x = panel.frame().xAt(middle.x), y = panel.frame().yAt(middle.y);
+        return y < 4 + x * x;
+    };
+    CHECK_FALSE(isCovered());
+    d.format = 6;
+    CHECK(isCovered());
+}
+
 TEST_CASE("above and below entries stand in as many columns as there is room for, and no row is nearly empty") {
     Document d = document(page, {"f(x, a) for a in {1, 2, 3, 4, 5, 6, 7}"});
     d.panels[0].legend.place = LegendPlace::Below;

@@ -122,7 +122,7 @@ TEST_CASE("the recipe's text is as it always was") {
     d.page = {"f(x) = x", "x in [0, 1]"};
     d.panels[0].plots.push_back(plotOf("f(x)"));
     CHECK(writeRecipe(d) == R"~({
-  "coulter": 6,
+  "coulter": 7,
   "page": [
     "f(x) = x",
     "x in [0, 1]"
