@@ -125,6 +125,9 @@ Figure laidOut(const Document& document, const Effort& effort, const std::stop_t
         made.layout.frame.ink = ink;
         made.drawn = std::move(panels[p].reading.drawn);
         for (Drawn& drawn : made.drawn) {
+            if (drawn.caseValue)
+                drawn.colour =
+                    made.layout.frame.shades.of(*drawn.caseValue, made.layout.frame.colour).value_or(drawn.colour);
             makeHeavier(drawn.settings, drawn.kind->settings, ink.lines);
             for (Sampled& part : drawn.parts) part.source = seenIn(part.source, made.frameOf(drawn));
         }
@@ -169,7 +172,10 @@ double distanceTo(const SceneItem& item, Point p) {
 }
 
 bool covers(const SceneItem& item, Point p) {
-    if (const auto* fill = std::get_if<FillItem>(&item)) return fill->evenOdd && isInside(fill->polygons, p);
+    if (const auto* fill = std::get_if<FillItem>(&item)) {
+        const auto hasPlace = [&](const auto& polygon) { return isInside({polygon}, p); };
+        return fill->evenOdd ? isInside(fill->polygons, p) : std::ranges::any_of(fill->polygons, hasPlace);
+    }
     const auto* image = std::get_if<ImageItem>(&item);
     if (!image || !image->clip.contains(p) || image->width <= 0 || image->height <= 0) return false;
     const auto dot = [](double at, double from, double length, int count) {
@@ -218,13 +224,17 @@ ItemPath itemAt(const Figure& figure, Point mm, double reach) {
     std::optional<ItemPath> nearest, top;
     for (const Owned& owned : figure.owned) {
         if (!inPanel(owned.path)) continue;
+        const Drawn* drawn = drawnAt(figure, owned.path);
+        const bool isSurface = drawn && fieldOf(*drawn) && fieldOf(*drawn)->inSpace;
         for (std::size_t i = owned.first; i < owned.last; ++i) {
-            const double away = distanceTo(figure.scene.items[i], mm);
+            const SceneItem& item = figure.scene.items[i];
+            // The polygons of a surface are an area, however many they are.
+            const double away = isSurface && std::holds_alternative<FillItem>(item) ? HUGE_VAL : distanceTo(item, mm);
             if (away < reach) {
                 reach = away;
                 nearest = owned.path;
             }
-            if (covers(figure.scene.items[i], mm)) top = owned.path;
+            if (covers(item, mm)) top = owned.path;
         }
     }
     if (!nearest && top) { // all surfaces of a panel are one picture

@@ -56,7 +56,7 @@ void coinciding(const Figure& figure, std::vector<Finding>& found) {
                 if (!isFunctionOnPlane(one, panel) || !isFunctionOnPlane(other, panel) || one.kind != other.kind ||
                     one.of == other.of)
                     continue;
-                const bool told = word(one.settings, patternSetting) != word(other.settings, patternSetting);
+                const bool told = !haveOnePattern(one, other);
                 const auto away = told ? std::nullopt : largestDistance(one, other, panel);
                 if (!away || *away > visible) continue;
                 found.push_back(findingOf(nameOf(one) + " and " + nameOf(other) +

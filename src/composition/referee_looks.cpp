@@ -4,6 +4,7 @@
 #include "drawing/colour_vision.h"
 #include "drawing/oklab.h"
 #include "figure/panel_grid.h"
+#include "figure/sheet_settings.h"
 #include "notes/note_settings.h"
 #include "plots/common_settings.h"
 #include "plots/plot_kind.h"
@@ -84,7 +85,7 @@ void likeColours(const Figure& figure, std::vector<Finding>& found) {
                 const Drawn &one = panel.drawn[a], &other = panel.drawn[b];
                 const bool lines = curveOf(one) && curveOf(other) && one.kind == other.kind;
                 if (!lines || one.path.index == other.path.index || !one.kind->swatch) continue;
-                if (word(one.settings, patternSetting) != word(other.settings, patternSetting)) continue;
+                if (!haveOnePattern(one, other) || (one.caseValue && other.caseValue)) continue;
                 std::string who;
                 const Colour first = panel.frame().ink.of(one.colour), second = panel.frame().ink.of(other.colour);
                 if (distanceOf(first, second) < least)
@@ -127,10 +128,11 @@ void faintPlots(const Figure& figure, std::vector<Finding>& found) {
 
 void coarseDots(const Figure& figure, std::vector<Finding>& found) {
     if (figure.document.sheet.resolution >= leastDots) return;
-    const bool dots = std::ranges::any_of(figure.panels, [](const PanelFigure& panel) {
-        return std::ranges::any_of(panel.drawn, [](const Drawn& drawn) {
+    const bool polygons = word(figure.document.sheet.settings, surfacesSetting) == 1;
+    const bool dots = std::ranges::any_of(figure.panels, [&](const PanelFigure& panel) {
+        return std::ranges::any_of(panel.drawn, [&](const Drawn& drawn) {
             const Field* field = fieldOf(drawn);
-            return field && (field->inSpace || std::string_view(drawn.kind->name) == "heatmap");
+            return field && ((field->inSpace && !polygons) || std::string_view(drawn.kind->name) == "heatmap");
         });
     });
     if (!dots) return;
@@ -139,18 +141,36 @@ void coarseDots(const Figure& figure, std::vector<Finding>& found) {
                               {}, "Make it 300", changed(figure, [](Document& d) { d.sheet.resolution = 300; })));
 }
 
+/// The plot of a legend whose members alone are more than so many, and whose colours can say their values instead.
+const Drawn* longFamily(const PanelFigure& panel, std::size_t most) {
+    for (const std::size_t entry : panel.layout.legend.drawn) {
+        if (entry >= panel.drawn.size()) continue;
+        const Drawn& drawn = panel.drawn[entry];
+        const bool hasScale = std::ranges::find(drawn.kind->settings, &runSetting) != drawn.kind->settings.end();
+        if (drawn.caseCount > most && hasScale && !colour(drawn.settings, colourSetting)) return &drawn;
+    }
+    return nullptr;
+}
+
 void longLegend(const Figure& figure, std::vector<Finding>& found) {
     constexpr std::size_t most = 8;
     for (std::size_t p = 0; p < figure.panels.size(); ++p) {
         const LegendLayout& legend = figure.panels[p].layout.legend;
         if (legend.entries.size() <= most || legend.place == LegendPlace::AtEnds) continue;
-        found.push_back(findingOf("The legend has " + std::to_string(legend.entries.size()) +
-                                      " entries; more than eight are not kept in mind.",
-                                  {ItemKind::Legend, p, 0, 0}, "Label the curves at their ends",
-                                  changed(figure, [&](Document& d) {
-                                      d.panels[p].legend.place = LegendPlace::AtEnds;
-                                      d.panels[p].legend.at.reset();
-                                  })));
+        const Drawn* family = longFamily(figure.panels[p], most);
+        found.push_back(
+            findingOf("The legend has " + std::to_string(legend.entries.size()) +
+                          " entries; more than eight are not kept in mind.",
+                      {ItemKind::Legend, p, 0, 0},
+                      family ? "Say the members’ values by a scale of colours" : "Label the curves at their ends",
+                      changed(figure, [&](Document& d) {
+                          if (Plot* plot = family ? plotAt(d, family->path) : nullptr) {
+                              set(plot->settings, runSetting, std::string("a scale of colours"));
+                              return;
+                          }
+                          d.panels[p].legend.place = LegendPlace::AtEnds;
+                          d.panels[p].legend.at.reset();
+                      })));
     }
 }
 

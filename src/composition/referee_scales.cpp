@@ -159,7 +159,7 @@ void coloursCut(const Figure& figure, std::vector<Finding>& found) {
         for (const Drawn& drawn : panel.drawn) {
             const FieldSamples* samples = fieldSamplesOf(drawn);
             const Axis& axis = figure.document.panels[drawn.path.panel].colour;
-            if (!samples || !showsByColours(drawn) || !axis.limits || !panel.layout.colours.shown) continue;
+            if (!samples || !showsValuesByColours(drawn) || !axis.limits || !panel.layout.colours.shown) continue;
             const std::size_t all = valuesAlong(drawn, colourScale, {}),
                               low = valuesAlong(drawn, colourScale, panel.frame().colour.low),
                               high = all - valuesAlong(drawn, colourScale, panel.frame().colour.high);
@@ -179,7 +179,7 @@ void notOnLogarithm(const Figure& figure, std::vector<Finding>& found) {
         for (const Drawn& drawn : panel.drawn) {
             for (const std::size_t scale : {acrossScale, upScale, uprightScale, colourScale}) {
                 const bool onFirst =
-                    scale == colourScale ? showsByColours(drawn) : scale != upScale || drawn.scale == 0;
+                    scale == colourScale ? showsValuesByColours(drawn) : scale != upScale || drawn.scale == 0;
                 if (panel.layout.rules[scale].ticks.kind != ScaleKind::Logarithmic || !onFirst) continue;
                 const std::size_t all = valuesAlong(drawn, scale, {}), lost = valuesAlong(drawn, scale, 0.0);
                 if (lost == 0) continue;

@@ -106,7 +106,8 @@ void Particulars::sheetFields(FormFields& fields) {
     const bool several = session_.shown().panels.size() > 1;
     if (!several) panelFields(fields);
     for (const Setting* setting : sheetSettings()) {
-        const bool ofFiles = setting == &paperSetting || setting == &extentSetting || setting == &marginSetting;
+        const bool ofFiles = setting == &paperSetting || setting == &extentSetting || setting == &marginSetting ||
+                             setting == &surfacesSetting;
         const bool ofLook = std::ranges::find(sheetLookSettings(), setting) != sheetLookSettings().end();
         if (!several && !ofFiles && !ofLook) continue;
         fields.setting(

@@ -173,7 +173,8 @@ void SheetView::paintBarMarks(QPainter& painter) const {
     if (spread_.figure != figure_ || spread_.panel != p) {
         spread_ = {figure_, p, {}};
         for (const Drawn& drawn : panel.drawn) {
-            if (spread_.shares.empty() && showsByColours(drawn)) spread_.shares = valueShares(drawn, map, stretches);
+            if (spread_.shares.empty() && showsValuesByColours(drawn))
+                spread_.shares = valueShares(drawn, map, stretches);
         }
     }
     const Look& look = look_.look();

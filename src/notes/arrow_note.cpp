@@ -1,6 +1,7 @@
 // An arrow from one place to another, straight or bent; words stand at its start.
 #include "notes/note_settings.h"
 #include "notes/note_shapes.h"
+#include "plots/dashes.h"
 
 #include <algorithm>
 #include <cmath>
@@ -8,9 +9,9 @@
 namespace coulter {
 namespace {
 
-const Setting* const settings[] = {&anchorSetting,      &noteColourSetting,  &noteWidthSetting,
-                                   &notePatternSetting, &headsSetting,       &headSizeSetting,
-                                   &bendSetting,        &noteLettersSetting, &behindSetting};
+const Setting* const settings[] = {&anchorSetting,      &noteColourSetting, &noteWidthSetting, &notePatternSetting,
+                                   &dashesSetting,      &headsSetting,      &headSizeSetting,  &bendSetting,
+                                   &noteLettersSetting, &behindSetting};
 
 /// The point that pulls the arrow's middle off the straight line.
 Point pull(const DrawnNote& note) {

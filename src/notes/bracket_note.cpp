@@ -1,6 +1,7 @@
 // A bracket over a stretch between two places; words stand at its tip.
 #include "notes/note_settings.h"
 #include "notes/note_shapes.h"
+#include "plots/dashes.h"
 
 #include <algorithm>
 #include <cmath>
@@ -8,8 +9,9 @@
 namespace coulter {
 namespace {
 
-const Setting* const settings[] = {&anchorSetting, &noteColourSetting, &noteWidthSetting,   &notePatternSetting,
-                                   &depthSetting,  &curlySetting,      &noteLettersSetting, &behindSetting};
+const Setting* const settings[] = {&anchorSetting,      &noteColourSetting,  &noteWidthSetting,
+                                   &notePatternSetting, &dashesSetting,      &depthSetting,
+                                   &curlySetting,       &noteLettersSetting, &behindSetting};
 
 /// Along the bracket and away from it.
 struct Directions {

@@ -2,6 +2,7 @@
 #include "drawing/colours.h"
 #include "notes/note_settings.h"
 #include "notes/note_shapes.h"
+#include "plots/dashes.h"
 
 #include <algorithm>
 #include <cmath>
@@ -9,8 +10,8 @@
 namespace coulter {
 namespace {
 
-const Setting* const settings[] = {&anchorSetting,      &noteColourSetting, &noteWidthSetting, &notePatternSetting,
-                                   &noteLettersSetting, &framedSetting,     &paddingSetting};
+const Setting* const settings[] = {&anchorSetting, &noteColourSetting,  &noteWidthSetting, &notePatternSetting,
+                                   &dashesSetting, &noteLettersSetting, &framedSetting,    &paddingSetting};
 
 Point middleOfWords(const DrawnNote& note) {
     const Point dot = note.at[0], words = note.at[1];

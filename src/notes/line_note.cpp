@@ -1,12 +1,13 @@
 // A line through places; words stand at its end.
 #include "notes/note_settings.h"
 #include "notes/note_shapes.h"
+#include "plots/dashes.h"
 
 namespace coulter {
 namespace {
 
-const Setting* const settings[] = {&anchorSetting,      &noteColourSetting,  &noteWidthSetting,
-                                   &notePatternSetting, &noteLettersSetting, &behindSetting};
+const Setting* const settings[] = {&anchorSetting, &noteColourSetting,  &noteWidthSetting, &notePatternSetting,
+                                   &dashesSetting, &noteLettersSetting, &behindSetting};
 
 Point middleOfWords(const DrawnNote& note) {
     const Point end = note.at.back();

@@ -18,7 +18,8 @@ struct DrawnNote {
     std::vector<Point> at; ///< mm on the sheet; one for each of the note's
     Box words;             ///< typeset; empty: none
     Settings settings;
-    Colour colour; ///< of lines and words
+    Colour colour;              ///< of lines and words
+    std::vector<double> dashes; ///< mm on, mm off, …, if they are its own; empty: those of its pattern
 };
 
 /// A kind of note: one file with such a value, and one row in the table.

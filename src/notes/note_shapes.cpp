@@ -29,7 +29,9 @@ std::vector<Point> placed(const DrawnNote& note, Point middle) {
 
 Pen penOf(const DrawnNote& note) {
     const double width = number(note.settings, noteWidthSetting);
-    return {note.colour, width, dashesOf(word(note.settings, notePatternSetting), width), true, 1};
+    std::vector<double> dashes =
+        note.dashes.empty() ? dashesOf(word(note.settings, notePatternSetting), width) : note.dashes;
+    return {note.colour, width, std::move(dashes), true, 1};
 }
 
 void drawClosed(const DrawnNote& note, const std::vector<Point>& outline, Canvas& canvas) {

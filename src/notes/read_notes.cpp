@@ -4,6 +4,7 @@
 #include "formula/columns.h"
 #include "formula/text.h"
 #include "notes/note_settings.h"
+#include "plots/dashes.h"
 #include "plots/handles.h"
 #include "typeset/formula_math.h"
 #include "typeset/words.h"
@@ -101,6 +102,9 @@ NotesRead readNotes(const Page& page, const Panel& panel, std::size_t panelIndex
             isShown = isShown || frame.rect.grown(0.5).contains(p) || drawn.kind->isCut;
             drawn.at.push_back(p);
         }
+        std::optional<Problem> wrongDashes;
+        drawn.dashes = readDashes(page, note.settings, wrongDashes);
+        if (wrongDashes && problems.empty()) problems.push_back(*wrongDashes);
         if (problems.empty() && isShown) {
             const double letters = number(note.settings, noteLettersSetting);
             const Em size = letters > 0 ? Em(letters * point, letterSize.face) : letterSize;

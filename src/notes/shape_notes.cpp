@@ -2,6 +2,7 @@
 // the middle.
 #include "notes/note_settings.h"
 #include "notes/note_shapes.h"
+#include "plots/dashes.h"
 
 #include <cmath>
 #include <numbers>
@@ -9,11 +10,12 @@
 namespace coulter {
 namespace {
 
-const Setting* const settings[] = {&anchorSetting,      &noteColourSetting,  &noteWidthSetting,
-                                   &notePatternSetting, &fillSetting,        &fillOpacitySetting,
-                                   &turnSetting,        &noteLettersSetting, &behindSetting};
-const Setting* const polygonSettings[] = {&anchorSetting, &noteColourSetting,  &noteWidthSetting,   &notePatternSetting,
-                                          &fillSetting,   &fillOpacitySetting, &noteLettersSetting, &behindSetting};
+const Setting* const settings[] = {&anchorSetting,      &noteColourSetting, &noteWidthSetting,   &notePatternSetting,
+                                   &dashesSetting,      &fillSetting,       &fillOpacitySetting, &turnSetting,
+                                   &noteLettersSetting, &behindSetting};
+const Setting* const polygonSettings[] = {&anchorSetting,      &noteColourSetting,  &noteWidthSetting,
+                                          &notePatternSetting, &dashesSetting,      &fillSetting,
+                                          &fillOpacitySetting, &noteLettersSetting, &behindSetting};
 
 std::vector<Point> turned(const DrawnNote& note, std::vector<Point> outline) {
     const Point middle = middleOf(note.at);

@@ -1,13 +1,15 @@
 // Words at a place.
 #include "notes/note_settings.h"
 #include "notes/note_shapes.h"
+#include "plots/dashes.h"
 
 namespace coulter {
 namespace {
 
 const Setting* const settings[] = {&anchorSetting,    &noteColourSetting,  &noteLettersSetting, &alignSetting,
                                    &turnSetting,      &fillSetting,        &fillOpacitySetting, &framedSetting,
-                                   &noteWidthSetting, &notePatternSetting, &paddingSetting,     &behindSetting};
+                                   &noteWidthSetting, &notePatternSetting, &dashesSetting,      &paddingSetting,
+                                   &behindSetting};
 
 Point middle(const DrawnNote& note) {
     const double half = note.words.width / 2;

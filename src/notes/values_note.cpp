@@ -6,6 +6,7 @@
 #include "formula/unit_inference.h"
 #include "notes/note_settings.h"
 #include "notes/note_shapes.h"
+#include "plots/dashes.h"
 #include "typeset/formula_math.h"
 
 #include <algorithm>
@@ -28,7 +29,8 @@ const Setting digitsSetting{.key = "digits",
 
 const Setting* const settings[] = {&digitsSetting,    &anchorSetting,      &noteColourSetting,  &noteLettersSetting,
                                    &alignSetting,     &fillSetting,        &fillOpacitySetting, &framedSetting,
-                                   &noteWidthSetting, &notePatternSetting, &paddingSetting,     &behindSetting};
+                                   &noteWidthSetting, &notePatternSetting, &dashesSetting,      &paddingSetting,
+                                   &behindSetting};
 
 /// "t, f(t), (a, b)" at its outer commas.
 std::vector<std::string> parts(const std::string& text) {

@@ -28,12 +28,13 @@ const Setting patternSetting{.key = "pattern",
                              .words = linePatterns};
 
 namespace {
-constexpr const char* runWords[] = {"colours", "patterns", "widths"};
+constexpr const char* runWords[] = {"colours", "patterns", "widths", "a scale of colours"};
 }
 const Setting runSetting{.key = "members by",
                          .label = "members by",
                          .meaning =
-                             "how the members of a family differ: by a run of colours, of line patterns, or of widths",
+                             "how the members of a family differ: by a run of colours, of line patterns or of widths; "
+                             "or by colours that say their value, on a scale beside the panel instead of in the legend",
                          .type = SettingType::Word,
                          .usual = std::string("colours"),
                          .words = runWords,
@@ -60,9 +61,18 @@ const Setting opacitySetting{.key = "opacity",
 
 double opacityOf(const Drawn& drawn) { return number(drawn.settings, opacitySetting); }
 
+std::vector<double> linePattern(const Drawn& drawn, double width) {
+    return drawn.dashes.empty() ? dashesOf(word(drawn.settings, patternSetting), width) : drawn.dashes;
+}
+
+bool haveOnePattern(const Drawn& one, const Drawn& other) {
+    return one.dashes == other.dashes &&
+           (!one.dashes.empty() || word(one.settings, patternSetting) == word(other.settings, patternSetting));
+}
+
 Pen penOf(const Drawn& drawn) {
     const double width = number(drawn.settings, widthSetting);
-    return {drawn.colour, width, dashesOf(word(drawn.settings, patternSetting), width), true, opacityOf(drawn)};
+    return {drawn.colour, width, linePattern(drawn, width), true, opacityOf(drawn)};
 }
 
 void lineSwatch(const Drawn& drawn, const Rect& rect, Canvas& canvas) {

@@ -2,6 +2,7 @@
 #include "drawing/colours.h"
 #include "drawing/line_labels.h"
 #include "plots/common_settings.h"
+#include "plots/dashes.h"
 #include "plots/field_source.h"
 #include "plots/level_tables.h"
 #include "plots/levels.h"
@@ -40,7 +41,7 @@ const Setting thickSetting{.key = "thick every",
 
 const Setting* const settings[] = {&acrossSetting,  &levelsSetting, &levelStepSetting, &levelCountSetting,
                                    &coloursSetting, &colourSetting, &labelsSetting,    &widthSetting,
-                                   &patternSetting, &thickSetting,  &opacitySetting};
+                                   &patternSetting, &dashesSetting, &thickSetting,     &opacitySetting};
 
 bool usesColours(const Drawn& drawn) { return word(drawn.settings, coloursSetting) == ByValue; }
 

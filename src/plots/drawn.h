@@ -31,8 +31,10 @@ struct Drawn {
     Colour colour;
     MathPtr entry; ///< derived legend entry: "z = 0.5 m", or the formula drawn
     std::size_t caseCount = 1;
-    bool isNamedAlone = false;                         ///< the name is that of this member of a family
-    std::string words;                                 ///< written beside it, with formulas between $
+    std::optional<double> caseValue; ///< of a member whose colour says it: the value of the family's quantity
+    std::vector<double> dashes;      ///< mm on, mm off, …, if they are its own; empty: those of its pattern
+    bool isNamedAlone = false;       ///< the name is that of this member of a family
+    std::string words;               ///< written beside it, with formulas between $
     std::shared_ptr<const KnownNames> names = nullptr; ///< of the page, for these
 };
 

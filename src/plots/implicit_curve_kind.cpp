@@ -1,6 +1,7 @@
 // Where an equation of both coordinates holds.
 #include "drawing/colours.h"
 #include "plots/common_settings.h"
+#include "plots/dashes.h"
 #include "plots/field_source.h"
 #include "plots/level_tables.h"
 #include "plots/levels.h"
@@ -19,8 +20,8 @@ constexpr Setting pointsSetting{.key = "single points",
                                 .type = SettingType::Truth,
                                 .usual = false};
 
-const Setting* const settings[] = {&acrossSetting, &colourSetting, &widthSetting,  &patternSetting,
-                                   &pointsSetting, &runSetting,    &opacitySetting};
+const Setting* const settings[] = {&acrossSetting, &colourSetting, &widthSetting, &patternSetting,
+                                   &dashesSetting, &pointsSetting, &runSetting,   &opacitySetting};
 
 Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
     if (plotted.condition && !(plotted.condition->kind == ExprKind::Compare &&

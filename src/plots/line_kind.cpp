@@ -5,6 +5,7 @@
 #include "plots/common_settings.h"
 #include "plots/curve_marks.h"
 #include "plots/curve_source.h"
+#include "plots/dashes.h"
 #include "plots/marks.h"
 #include "plots/sampling.h"
 #include "sampling/curve_sampler.h"
@@ -45,10 +46,10 @@ const Setting dropLinesSetting{.key = "drop lines",
                                .usual = false,
                                .rare = true};
 
-const Setting* const settings[] = {&colourSetting,   &widthSetting,      &patternSetting, &shapeOrNoneSetting,
-                                   &sizeSetting,     &fillingSetting,    &everySetting,   &stepSetting,
-                                   &jumpEndsSetting, &asymptotesSetting, &shadowSetting,  &dropLinesSetting,
-                                   &runSetting,      &opacitySetting};
+const Setting* const settings[] = {&colourSetting,      &widthSetting,    &patternSetting,    &dashesSetting,
+                                   &shapeOrNoneSetting, &sizeSetting,     &fillingSetting,    &everySetting,
+                                   &stepSetting,        &jumpEndsSetting, &asymptotesSetting, &shadowSetting,
+                                   &dropLinesSetting,   &runSetting,      &opacitySetting};
 
 /// Of two neighbouring values the one at which a jump is meant to be; NaN where neither is one a person would write.
 double simplerPlace(double a, double b) {

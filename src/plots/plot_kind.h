@@ -11,6 +11,8 @@
 
 namespace coulter {
 
+struct CoarseLook;
+
 /// What a formula of the page is, as far as kinds of plot ask: how many variables it runs along, how many numbers it
 /// gives.
 struct Signature {
@@ -91,6 +93,8 @@ struct PlotKind {
     bool (*fits)(const Signature&); ///< is it offered for this formula?
     Reading (*read)(const ReadingContext&, const Plot&, const Plotted&, const ItemPath&);
     void (*reach)(const Drawn&, Extents&) = nullptr; ///< room beyond the samples; null: none
+    /// Some places within what it fills, by the coarse looks at its sources, for the legend to spare besides.
+    void (*inside)(const Drawn&, const std::vector<CoarseLook>& parts, const Limits& y, CoarseLook& into) = nullptr;
     /// Places that it covers within limits, for the legend to spare; null: those of its source.
     void (*trace)(const Drawn&, const Limits& x, const Limits& y, std::vector<double>& xs,
                   std::vector<double>& ys) = nullptr;
@@ -116,8 +120,11 @@ struct PlotKind {
 std::span<const PlotKind* const> plotKinds();
 /// By name; null if there is none.
 const PlotKind* findPlotKind(std::string_view name);
-/// Whether what is drawn shows values by the panel's scale of colours.
+/// Whether what is drawn means something by the panel's scale of colours: values of a field, or that of the member of
+/// a family that it is.
 bool showsByColours(const Drawn& drawn);
+/// Whether it is a field that shows its values so.
+bool showsValuesByColours(const Drawn& drawn);
 /// "line, polar, heatmap"
 std::string plotKindNames();
 

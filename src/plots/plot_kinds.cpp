@@ -2,7 +2,9 @@
 
 #include "figure/scale_settings.h"
 #include "formula/columns.h"
+#include "plots/common_settings.h"
 #include "plots/curve_programs.h"
+#include "plots/dashes.h"
 #include "plots/reading.h"
 #include "plots/sampling.h"
 
@@ -43,7 +45,9 @@ std::string namesOf(bool (*wanted)(const PlotKind&)) {
 
 } // namespace
 
-bool showsByColours(const Drawn& drawn) {
+bool showsByColours(const Drawn& drawn) { return drawn.caseValue.has_value() || showsValuesByColours(drawn); }
+
+bool showsValuesByColours(const Drawn& drawn) {
     return fieldOf(drawn) && (!drawn.kind->usesColours || drawn.kind->usesColours(drawn));
 }
 
@@ -124,6 +128,26 @@ void checkGrids(Reading& reading) {
     }
 }
 
+/// What members of a family say by a scale of colours.
+void readMembers(Reading& reading, const ReadingContext& context, const Plot& plot, const Plotted& plotted) {
+    const auto by = static_cast<MembersBy>(word(plot.settings, runSetting));
+    if (by != MembersBy::Scale || plotted.cases.size() < 2) return;
+    for (Drawn& drawn : reading.drawn) {
+        const bool isChosen = colour(drawn.settings, colourSetting).has_value(); // then it says nothing
+        if (!isChosen && drawn.path.part < plotted.cases.size()) drawn.caseValue = plotted.cases[drawn.path.part][0];
+    }
+    reading.words.colour = quantityWord(context.page, plotted.caseNames[0]);
+}
+
+/// Dashes of their own.
+void readOwnDashes(Reading& reading, const ReadingContext& context) {
+    for (Drawn& drawn : reading.drawn) {
+        std::optional<Problem> problem;
+        drawn.dashes = readDashes(context.page, drawn.settings, problem);
+        if (problem && reading.problems.empty()) reading.problems = {*problem};
+    }
+}
+
 /// Shapes do not mix: the first plot decides.
 void checkShape(Reading& reading, const Plotted& plotted, std::optional<PanelShape>& panelShape) {
     if (reading.drawn.empty()) return;
@@ -172,6 +196,8 @@ PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIn
         else
             reading.problems = plots[p].problems;
         checkGrids(reading);
+        readMembers(reading, context, panel.plots[p], plots[p]);
+        readOwnDashes(reading, context);
         checkShape(reading, plots[p], shape);
         std::ranges::move(reading.drawn, std::back_inserter(all.drawn));
         all.words.push_back(std::move(reading.words));

@@ -4,6 +4,7 @@
 #include "plots/common_settings.h"
 #include "plots/curve_programs.h"
 #include "plots/curve_source.h"
+#include "plots/dashes.h"
 #include "plots/marks.h"
 #include "plots/reading.h"
 #include "plots/telling.h"
@@ -36,7 +37,7 @@ const Setting besideSetting{
 
 const Setting* const settings[] = {&colourSetting,  &shapeSetting,  &sizeSetting,   &fillingSetting,
                                    &besideSetting,  &joinedSetting, &insideSetting, &widthSetting,
-                                   &patternSetting, &runSetting,    &opacitySetting};
+                                   &patternSetting, &dashesSetting, &runSetting,    &opacitySetting};
 
 /// A vector over a grid is places in the plane; its variable is no coordinate.
 Reading readPlaces(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {

@@ -2,15 +2,16 @@
 #include "plots/common_settings.h"
 #include "plots/curve_marks.h"
 #include "plots/curve_source.h"
+#include "plots/dashes.h"
 #include "plots/marks.h"
 #include "plots/sampling.h"
 
 namespace coulter {
 namespace {
 
-const Setting* const settings[] = {&colourSetting,      &widthSetting, &patternSetting, &insideSetting,
-                                   &shapeOrNoneSetting, &sizeSetting,  &fillingSetting, &everySetting,
-                                   &stepSetting,        &runSetting,   &opacitySetting};
+const Setting* const settings[] = {&colourSetting, &widthSetting,       &patternSetting, &dashesSetting,
+                                   &insideSetting, &shapeOrNoneSetting, &sizeSetting,    &fillingSetting,
+                                   &everySetting,  &stepSetting,        &runSetting,     &opacitySetting};
 
 void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const Polylines lines = linesOf(*curveSamplesOf(drawn), frame);

@@ -63,10 +63,10 @@ namespace {
 /// The settings of a plot with what its run and the member itself say.
 Settings settingsOfMember(const Plot& plot, std::size_t index, std::size_t count) {
     Settings settings = plot.settings;
-    const std::size_t run = word(plot.settings, runSetting);
-    if (count > 1 && run == 1)
+    const auto run = static_cast<MembersBy>(word(plot.settings, runSetting));
+    if (count > 1 && run == MembersBy::Patterns)
         set(settings, patternSetting, std::string(linePatterns[index % std::size(linePatterns)]));
-    if (count > 1 && run == 2) { // from half the width to one and a half
+    if (count > 1 && run == MembersBy::Widths) { // from half the width to one and a half
         const double share = 0.5 + static_cast<double>(index) / static_cast<double>(count - 1);
         set(settings, widthSetting, number(plot.settings, widthSetting) * share);
     }
@@ -95,7 +95,8 @@ Drawn drawnOf(const ReadingContext& context, const Plot& plot, const ItemPath& p
     }
     drawn.caseCount = caseCount;
     const auto memberColour = context.format >= 2 ? caseColour : firstCaseColour;
-    const bool byColour = caseCount > 1 && word(plot.settings, runSetting) == 0;
+    const bool byColour =
+        caseCount > 1 && word(plot.settings, runSetting) == static_cast<std::size_t>(MembersBy::Colours);
     drawn.colour = colour(drawn.settings, colourSetting)
                        .value_or(byColour ? memberColour(caseIndex, caseCount) : plotColour(path.index));
     return drawn;
@@ -109,6 +110,10 @@ std::array<std::string, 2> acrossAndUp(const Plot& plot, const Plotted& plotted)
 
 ScaleWord variableWord(const Page& page, const std::string& variable, ScaleWord::Rank rank) {
     return page.find(variable, LineKind::Variable) ? wordOf(page, variable, rank) : withoutSymbol(rank);
+}
+
+ScaleWord quantityWord(const Page& page, const std::string& name) {
+    return wordOf(page, name, ScaleWord::Rank::Function);
 }
 
 ScaleWord functionWord(const Page& page, const ExprPtr& expression, ScaleWord::Rank rank) {

@@ -20,6 +20,7 @@ Drawn drawnOf(const ReadingContext& context, const Plot& plot, const ItemPath& p
 /// The two variables of a field: to the right, upwards.
 std::array<std::string, 2> acrossAndUp(const Plot& plot, const Plotted& plotted);
 
+ScaleWord quantityWord(const Page& page, const std::string& name);
 ScaleWord variableWord(const Page& page, const std::string& variable, ScaleWord::Rank rank);
 /// Of the function of the page that an expression calls; without a symbol if it is no such call.
 ScaleWord functionWord(const Page& page, const ExprPtr& expression, ScaleWord::Rank rank);

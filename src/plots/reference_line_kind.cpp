@@ -4,6 +4,7 @@
 #include "formula/text.h"
 #include "plots/column_source.h"
 #include "plots/common_settings.h"
+#include "plots/dashes.h"
 #include "plots/handles.h"
 #include "plots/reading.h"
 #include "plots/telling.h"
@@ -41,8 +42,8 @@ const Setting thinWidthSetting{.key = "width",
                                .greatest = 20,
                                .step = 0.05};
 
-const Setting* const settings[] = {&runsSetting,      &wordsSetting,   &colourSetting,
-                                   &thinWidthSetting, &patternSetting, &opacitySetting};
+const Setting* const settings[] = {&runsSetting,    &wordsSetting,  &colourSetting, &thinWidthSetting,
+                                   &patternSetting, &dashesSetting, &opacitySetting};
 
 bool isUpright(const Settings& set) { return word(set, runsSetting) == 1; }
 
@@ -108,7 +109,7 @@ std::vector<std::pair<std::vector<Point>, std::size_t>> linesOf(const Drawn& dra
 
 Pen pen(const Drawn& drawn) {
     const double width = number(drawn.settings, thinWidthSetting);
-    return {drawn.colour, width, dashesOf(word(drawn.settings, patternSetting), width), false, opacityOf(drawn)};
+    return {drawn.colour, width, linePattern(drawn, width), false, opacityOf(drawn)};
 }
 
 void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {

@@ -4,6 +4,7 @@
 #include "plots/common_settings.h"
 #include "plots/curve_marks.h"
 #include "plots/curve_source.h"
+#include "plots/dashes.h"
 #include "plots/marks.h"
 
 #include <cmath>
@@ -11,8 +12,8 @@
 namespace coulter {
 namespace {
 
-const Setting* const settings[] = {&toSetting,      &colourSetting, &widthSetting,
-                                   &patternSetting, &sizeSetting,   &everySetting};
+const Setting* const settings[] = {&toSetting,     &colourSetting, &widthSetting, &patternSetting,
+                                   &dashesSetting, &sizeSetting,   &everySetting};
 
 void drawStems(const std::vector<Point>& heads, const std::vector<Point>& feet, const Drawn& drawn, const Rect& room,
                Canvas& canvas) {

@@ -1,6 +1,7 @@
 // Values that hold for a while, then change at once.
 #include "plots/column_source.h"
 #include "plots/common_settings.h"
+#include "plots/dashes.h"
 #include "plots/telling.h"
 
 #include <algorithm>
@@ -25,8 +26,8 @@ const Setting risersSetting{.key = "risers",
                             .usual = std::string("drawn"),
                             .words = riserWords};
 
-const Setting* const settings[] = {&colourSetting, &widthSetting, &patternSetting, &holdsSetting,
-                                   &risersSetting, &runSetting,   &opacitySetting};
+const Setting* const settings[] = {&colourSetting, &widthSetting,  &patternSetting, &dashesSetting,
+                                   &holdsSetting,  &risersSetting, &runSetting,     &opacitySetting};
 
 Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
     return readPairs(context, plot, plotted, path);

@@ -5,6 +5,7 @@
 #include "formula/columns.h"
 #include "formula/text.h"
 #include "plots/common_settings.h"
+#include "plots/dashes.h"
 #include "plots/handles.h"
 #include "plots/telling.h"
 #include "plots/vectors.h"
@@ -68,10 +69,10 @@ const Setting dotSizeSetting{.key = "dot size",
                              .greatest = 20,
                              .step = 0.1};
 
-const Setting* const settings[] = {&throughSetting,       &spacingSetting,    &dotEverySetting,
-                                   &headEverySetting,     &headLengthSetting, &colouredByOtherSetting,
-                                   &vectorColoursSetting, &colourSetting,     &widthSetting,
-                                   &patternSetting,       &dotSizeSetting,    &opacitySetting};
+const Setting* const settings[] = {
+    &throughSetting,         &spacingSetting,       &dotEverySetting, &headEverySetting, &headLengthSetting,
+    &colouredByOtherSetting, &vectorColoursSetting, &colourSetting,   &widthSetting,     &patternSetting,
+    &dashesSetting,          &dotSizeSetting,       &opacitySetting};
 
 /// The field's direction on a panel whose upper left corner is (0, 0).
 Direction directionOn(const Field& field, const Frame& frame) {

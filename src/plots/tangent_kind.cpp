@@ -3,6 +3,7 @@
 #include "formula/expr_build.h"
 #include "plots/column_source.h"
 #include "plots/common_settings.h"
+#include "plots/dashes.h"
 #include "plots/handles.h"
 #include "plots/marks.h"
 #include "plots/reading.h"
@@ -21,9 +22,9 @@ const Setting atSetting{.key = "at",
                         .usual = std::string("0"),
                         .isStyle = false};
 
-const Setting* const settings[] = {&atSetting,      &colourSetting,          &widthSetting,
-                                   &patternSetting, &shapeOfReadingsSetting, &sizeSetting,
-                                   &fillingSetting, &opacitySetting};
+const Setting* const settings[] = {&atSetting,      &colourSetting,  &widthSetting,
+                                   &patternSetting, &dashesSetting,  &shapeOfReadingsSetting,
+                                   &sizeSetting,    &fillingSetting, &opacitySetting};
 
 /// One number that an expression is worth with the variable at a place.
 std::optional<double> valueAt(const Page& page, const ExprPtr& expression, FixedValues fixed,

@@ -67,7 +67,7 @@ Document showing(const PlotKind& kind, const Setting& setting) {
         also("shape", std::string("square"));
     if (key == "width" && name == "error bars") also("shape", std::string("ring"));
     if (key == "width" && name == "points") also("joined", std::string("closed"));
-    if (key == "pattern" && name == "points") also("joined", std::string("closed"));
+    if ((key == "pattern" || key == "dashes") && name == "points") also("joined", std::string("closed"));
     if (key == "inside" && name == "points") also("joined", std::string("closed"));
     if (key == "as" || key == "cap" || key == "bar width") also("error up", std::string("1/4"));
     if (key == "width" && name == "markers") also("shape", std::string("ring"));
@@ -130,6 +130,7 @@ TEST_CASE("every setting of every kind changes the recipe, and all but names of 
             Document changed = usual;
             SettingValue value = otherValue(*setting);
             if (setting->type == SettingType::Variable) value = std::string("y");
+            if (std::string(setting->key) == "dashes") value = std::string("{3, 1}");
             set(changed.panels[0].plots[0].settings, *setting, value);
             REQUIRE(changed != usual);
             const RecipeRead read = readRecipe(writeRecipe(changed));
