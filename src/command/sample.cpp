@@ -43,6 +43,8 @@ std::optional<std::pair<double, double>> twoNumbers(const std::string& text, cha
 
 int write(const Arguments& arguments, const Drawn& drawn, const Frame& frame) {
     if (!isFinished(drawn)) sayUnfinished(drawn.of, unfinished(drawn), isTooDear(drawn));
+    if (const std::string remark = drawn.kind->remark ? drawn.kind->remark(drawn, frame) : ""; !remark.empty())
+        fmt::print(stderr, "{}: {}\n", drawn.of, remark);
     return deliver(arguments.output, arguments.report ? samplesReport(drawn, frame) : tableCsv(tableOf(drawn, frame)));
 }
 
@@ -180,7 +182,11 @@ void addSample(CLI::App& app, int& status) {
     command->add_option("-o,--output", arguments->output, "file; - for standard output; with --part a folder")
         ->type_name("FILE")
         ->required();
-    command->callback([arguments, &status] { status = run(*arguments); });
+    command->callback([arguments, &status] {
+        const std::string several = arguments->kind + "s"; // “contour” is understood, too
+        if (!findPlotKind(arguments->kind) && findPlotKind(several)) arguments->kind = several;
+        status = run(*arguments);
+    });
 }
 
 } // namespace coulter

@@ -165,10 +165,13 @@ std::shared_ptr<const LevelLines> levelLinesOf(const Drawn& drawn, const Frame& 
     return followed(drawn, frame, levelsOf(drawn, frame.colour));
 }
 std::shared_ptr<const LevelLines> contentLinesOf(const Drawn& drawn, const Frame& frame) {
-    constexpr std::size_t forContents = 20'000;
+    constexpr std::size_t leastOfLevel = 20'000, mostOfLevel = 400'000, mostOfAll = 8'000'000;
     Frame fine = frame;
     fine.tolerance /= 1000;
-    return followed(drawn, fine, levelsOf(drawn, frame.colour), forContents);
+    std::vector<double> levels = levelsOf(drawn, frame.colour);
+    const std::size_t perLevel =
+        std::clamp(mostOfAll / std::max<std::size_t>(1, levels.size()), leastOfLevel, mostOfLevel);
+    return followed(drawn, fine, std::move(levels), perLevel);
 }
 std::shared_ptr<const LevelLines> zeroLinesOf(const Drawn& drawn, const Frame& frame) {
     return followed(drawn, frame, {0});

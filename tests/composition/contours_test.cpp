@@ -155,6 +155,24 @@ TEST_CASE("areas of filled contours are right, and add up") {
     CHECK(table.number(0, 1) == 0.1);
 }
 
+TEST_CASE("areas of bands between many levels are right to a millionth") {
+    const Document document = documentOf("x^2 + y^2", "filled contours");
+    const Figure figure = drawFigure(document);
+    const Drawn& drawn = figure.panels[0].drawn[0];
+    std::size_t whole = 0;
+    for (const ReportRow& row : drawn.kind->report(drawn, figure.panels[0].frame())) {
+        double low = 0, high = 0;
+        for (const auto& [name, value] : row) {
+            if (std::string(name) == "low") low = value;
+            if (std::string(name) == "high") high = value;
+        }
+        if (!(high > low && high <= 4)) continue; // a ring that is all in the panel
+        ++whole;
+        CHECK(row.back().second == Approx(std::numbers::pi * (high - low)).epsilon(1e-6));
+    }
+    CHECK(whole >= 2);
+}
+
 TEST_CASE("the volumes of the bands add up to the volume under the surface") {
     // The volume under f ≥ 0 is the integral over t of the content where f > t (the layer cake). With levels in the
     // middles of 450 equal bands it is summed to a share of the squared width of a band.
