@@ -14,6 +14,7 @@ constexpr double seam = 0.13;         // mm that a polygon reaches under one tha
 constexpr double level = 1e-6;        // mm towards the eye that are no difference
 constexpr double leastOverlap = 1e-9; // mm²; less is an edge in common
 constexpr double smallest = 0.05;     // mm; what is smaller is not cut
+constexpr double leastStrip = 1e-3;   // mm² of what a strip has of a piece; less shows nothing
 constexpr int mostDifference = 6;     // of 255, between corners of one colour
 constexpr std::size_t mostPieces = 300'000;
 
@@ -264,7 +265,7 @@ public:
                               faces.place[t[k]],
                               faces.light.empty() ? 1.0 : static_cast<double>(faces.light[t[k]]),
                               shared.of(t[k], t[(k + 1) % 3], t[(k + 2) % 3])};
-            if (turnOf(corners[0], corners[1], corners[2]) > 1e-12) put(corners, 0); // else it is seen edge on
+            if (turnOf(corners[0], corners[1], corners[2]) > 1e-12) triangle(corners); // else it is seen edge on
             if (pieces.size() > mostPieces) return;
         }
     }
@@ -281,20 +282,7 @@ private:
         return (b.x - a.x) * (c.y - a.y) - (c.x - a.x) * (b.y - a.y);
     }
 
-    void put(const std::array<Corner, 3>& corners, int depth) {
-        std::size_t longest = 0;
-        const auto side = [&](std::size_t i) { return sideLength(corners[i], corners[(i + 1) % 3]); };
-        for (std::size_t i = 1; i < 3; ++i) longest = side(i) > side(longest) ? i : longest;
-        if (!faces_->flat && depth < 20 && side(longest) > 8 * smallest && differs(corners)) {
-            const std::size_t a = longest, b = (longest + 1) % 3, c = (longest + 2) % 3;
-            std::array<Corner, 3> first{corners[a], mixed(corners[a], corners[b], 0.5), corners[c]},
-                second{first[1], corners[b], corners[c]};
-            first[1].edge = {++edges, 0};
-            second[2].edge = {edges, 1};
-            put(first, depth + 1);
-            put(second, depth + 1);
-            return;
-        }
+    void triangle(const std::array<Corner, 3>& corners) {
         Piece piece;
         piece.corners.assign(corners.begin(), corners.end());
         piece.surface = surface_;
@@ -304,20 +292,41 @@ private:
         const double det = turnOf(a, b, c);
         piece.across = ((b.depth - a.depth) * (c.y - a.y) - (c.depth - a.depth) * (b.y - a.y)) / det;
         piece.down = ((c.depth - a.depth) * (b.x - a.x) - (b.depth - a.depth) * (c.x - a.x)) / det;
-        piece.colour = colourOf((a.place + b.place + c.place) / 3, (a.light + b.light + c.light) / 3);
+        put(std::move(piece), 0);
+    }
+
+    /// Cut along lines of one place among the colours, or of one brightness, whichever changes the colour more.
+    void put(Piece piece, int depth) {
+        const auto [place, light] = rangesOf(piece);
+        const double middle = (place.first + place.second) / 2, bright = (light.first + light.second) / 2;
+        const int byPlace = apart(colourOf(place.first, bright), colourOf(place.second, bright)),
+                  byLight = apart(colourOf(middle, light.first), colourOf(middle, light.second));
+        const bool isLarge = std::max(piece.box.width, piece.box.height) > 8 * smallest;
+        if (!faces_->flat && depth < 12 && isLarge && std::max(byPlace, byLight) > difference_) {
+            const bool ofPlace = byPlace >= byLight;
+            for (Piece& part :
+                 cut(piece, ++edges, [&](const Corner& c) { return ofPlace ? c.place - middle : c.light - bright; })) {
+                if (!part.corners.empty()) put(std::move(part), depth + 1);
+            }
+            return;
+        }
+        double meanPlace = 0, meanLight = 0;
+        for (const Corner& c : piece.corners) {
+            meanPlace += c.place / static_cast<double>(piece.corners.size());
+            meanLight += c.light / static_cast<double>(piece.corners.size());
+        }
+        piece.colour = colourOf(meanPlace, meanLight);
         pieces.push_back(std::move(piece));
     }
 
-    bool differs(const std::array<Corner, 3>& corners) const {
-        std::array<Colour, 3> colours;
-        for (std::size_t k = 0; k < 3; ++k) colours[k] = colourOf(corners[k].place, corners[k].light);
-        for (std::size_t k = 0; k < 3; ++k) {
-            const Colour &p = colours[k], &q = colours[(k + 1) % 3];
-            if (std::max({std::abs(p.red - q.red), std::abs(p.green - q.green), std::abs(p.blue - q.blue)}) >
-                difference_)
-                return true;
-        }
-        return false;
+    static std::array<std::pair<double, double>, 2> rangesOf(const Piece& piece) {
+        const auto place = std::ranges::minmax(piece.corners, {}, &Corner::place),
+                   light = std::ranges::minmax(piece.corners, {}, &Corner::light);
+        return {std::pair{place.min.place, place.max.place}, std::pair{light.min.light, light.max.light}};
+    }
+
+    static int apart(const Colour& p, const Colour& q) {
+        return std::max({std::abs(p.red - q.red), std::abs(p.green - q.green), std::abs(p.blue - q.blue)});
     }
 
     Rect room_;
@@ -541,7 +550,7 @@ private:
                 for (const User& user : users_[c.edge.number][1U - c.edge.side]) {
                     if (user.when <= when || std::ranges::find(met, user.piece) != met.end()) continue;
                     std::vector<Point> strip = stripOf(user, a, b);
-                    if (strip.size() < 3 || areaOf(strip) < leastOverlap) continue;
+                    if (strip.size() < 3 || areaOf(strip) < leastStrip) continue;
                     met.push_back(user.piece);
                     polygons.push_back(std::move(strip));
                 }

@@ -12,9 +12,10 @@ inline constexpr std::size_t mostVectorTriangles = 200'000;
 /// Surfaces as polygons of one colour each, the farthest first: painted in their order, what is nearest is seen.
 ///
 /// Claims: of two polygons that overlap on the sheet by more than a millionth of a mm the nearer one comes later,
-/// wherever they do; where surfaces cross, polygons are cut along the line in which they do. The colours at the corners
-/// of a polygon differ by at most 6 of 255, unless there are very many. Edges are where they are; of two that have one
-/// in common the one painted first reaches 0.13 mm under the other, so that no seam shows what lies behind.
+/// wherever they do; where surfaces cross, polygons are cut along the line in which they do. Within a polygon neither
+/// its place among the colours nor the light on it changes its colour by more than 6 of 255, unless there are very
+/// many or it is smaller than 0.4 mm. Edges are where they are; of two that have one in common the one painted first
+/// reaches 0.13 mm under the other, so that no seam shows what lies behind.
 /// Method: all pairs that overlap, found on a grid, say which of them is painted first; the order of all by A. B. Kahn,
 /// "Topological sorting of large networks" (1962); rings of pieces each before the next are cut.
 /// @param room  mm on the sheet; what lies wholly outside is left out
