@@ -7,7 +7,7 @@
 namespace coulter {
 
 /// What surfaces may have of triangles to be drawn as polygons; more make files that nobody opens.
-inline constexpr std::size_t mostVectorTriangles = 200'000;
+inline constexpr std::size_t mostVectorTriangles = 60'000;
 
 /// Surfaces as polygons of one colour each, the farthest first: painted in their order, what is nearest is seen.
 ///
@@ -16,8 +16,6 @@ inline constexpr std::size_t mostVectorTriangles = 200'000;
 /// its place among the colours nor the light on it changes its colour by more than 6 of 255, unless there are very
 /// many or it is smaller than 0.4 mm. Edges are where they are; of two that have one in common the one painted first
 /// reaches 0.13 mm under the other, so that no seam shows what lies behind.
-/// Method: all pairs that overlap, found on a grid, say which of them is painted first; the order of all by A. B. Kahn,
-/// "Topological sorting of large networks" (1962); rings of pieces each before the next are cut.
 /// @param room  mm on the sheet; what lies wholly outside is left out
 std::vector<FillItem> surfaceVectors(const std::vector<Faces>& surfaces, const Rect& room);
 
