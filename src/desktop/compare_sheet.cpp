@@ -1,4 +1,5 @@
 #include "desktop/compare_sheet.h"
+#include "desktop/translation.h"
 
 #include "files/compare.h"
 
@@ -57,7 +58,7 @@ CompareSheet::CompareSheet(const LookSettings& look, const QString& name, Docume
                 QPixmap shown = QPixmap::fromImage(image);
                 shown.setDevicePixelRatio(devicePixelRatioF());
                 picture_->setPixmap(shown);
-                for (const std::string& sentence : sentences) differences_->addItem(QString::fromStdString(sentence));
+                for (const std::string& sentence : sentences) differences_->addItem(spoken(sentence));
             });
         });
 }

@@ -1,4 +1,5 @@
 #include "desktop/data_table_window.h"
+#include "desktop/translation.h"
 
 #include "data/attach_tables.h"
 #include "formula/text.h"
@@ -272,7 +273,7 @@ void DataTableWindow::addColumn() {
     const Page page = readPage(document);
     const Line& line = page.lines.back();
     if (!line.good()) {
-        message_->setText(QString::fromStdString(line.problems.front().sentence));
+        message_->setText(spoken(line.problems.front().sentence));
         return;
     }
     const std::size_t before = computedColumns(session_.document(), source()).size();

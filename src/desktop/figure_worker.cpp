@@ -1,4 +1,5 @@
 #include "desktop/figure_worker.h"
+#include "desktop/translation.h"
 
 #include "files/export.h"
 
@@ -97,7 +98,7 @@ std::shared_ptr<ShownFigure> FigureWorker::painted(Figure figure, double dotsPer
     shown->figure = std::move(figure);
     if (const auto problem = plotProblem(shown->figure)) {
         shown->complete = false;
-        shown->waitsFor = QString::fromStdString(describe(*problem));
+        shown->waitsFor = spoken(*problem);
     }
     const Raster raster = paintRaster(shown->figure.scene, dotsPerMm);
     if (!raster.pixels.empty()) {

@@ -1,6 +1,7 @@
 #include "desktop/form_fields.h"
 
 #include "desktop/choice_field.h"
+#include "desktop/translation.h"
 
 #include <QBoxLayout>
 #include <QCheckBox>
@@ -147,7 +148,7 @@ void FormFields::colour(const Setting& setting, const std::function<Settings()>&
     auto* both = new QBoxLayout(large ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight, whole);
     both->setContentsMargins(0, 0, 0, 0);
     auto* button = new QToolButton;
-    const QString name = QString::fromUtf8(setting.label);
+    const QString name = spoken(setting.label);
     button->setObjectName(QString("setting-") + setting.key);
     button->setAccessibleName(name);
     button->setIconSize({look_.look().px(32), look_.look().px(16)});
@@ -174,7 +175,7 @@ void FormFields::setting(const Setting& setting, const std::function<Settings()>
                          const std::function<void(std::optional<SettingValue>)>& write,
                          const std::function<Colour()>& shown,
                          const std::function<std::vector<std::string>()>& variables) {
-    const QString name = QString::fromUtf8(setting.label), object = QString("setting-") + setting.key;
+    const QString name = spoken(setting.label), object = QString("setting-") + setting.key;
     QWidget* field = nullptr;
     switch (setting.type) {
     case SettingType::Truth:
@@ -188,7 +189,7 @@ void FormFields::setting(const Setting& setting, const std::function<Settings()>
         break;
     case SettingType::Word:
         field = choice(
-            name, [&setting] { return listed(setting.words); },
+            name, [&setting] { return spokenList(setting.words); },
             [read, &setting] { return static_cast<int>(word(read(), setting)); },
             [write, &setting](int index) { write(std::string(setting.words[static_cast<std::size_t>(index)])); });
         break;
@@ -220,7 +221,7 @@ void FormFields::setting(const Setting& setting, const std::function<Settings()>
     }
     if (setting.rare) rare_.push_back({field, [read, key = setting.key] { return read().contains(key); }});
     field->setObjectName(object);
-    field->setToolTip(QString::fromUtf8(setting.meaning));
+    field->setToolTip(spoken(setting.meaning));
 }
 
 } // namespace coulter

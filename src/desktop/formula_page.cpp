@@ -1,4 +1,5 @@
 #include "desktop/formula_page.h"
+#include "desktop/translation.h"
 
 #include "drawing/cairo_painter.h"
 #include "typeset/formula_math.h"
@@ -175,7 +176,9 @@ FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bo
     }
     for (const Problem& problem : line.problems) {
         if (problem.severity != Problem::Severity::Error) continue;
-        row.problem = wrapped(problem.sentence, width - row.left - margin, Ink::Answer, 0.75 * formulaSize).front();
+        row.problem =
+            wrapped(spoken(problem.sentence).toStdString(), width - row.left - margin, Ink::Answer, 0.75 * formulaSize)
+                .front();
         break;
     }
     return row;

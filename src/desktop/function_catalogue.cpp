@@ -2,6 +2,7 @@
 
 #include "composition/figure.h"
 #include "desktop/line_editor.h"
+#include "desktop/translation.h"
 #include "drawing/cairo_painter.h"
 #include "formula/parser.h"
 #include "formula/text.h"
@@ -136,8 +137,8 @@ void FunctionCatalogue::showEntry() {
     const KnownNames names = namesOf(entry);
     form_->setPixmap(formula(withoutDots(entry.form), names, look, 7, devicePixelRatioF()));
     form_->setAccessibleName(text(entry.form));
-    meaning_->setText(text(entry.meaning));
-    domain_->setText(text(entry.domain));
+    meaning_->setText(spoken(std::string(entry.meaning)));
+    domain_->setText(spoken(std::string(entry.domain)));
     source_->setText(text(entry.source));
     const std::string& derivative =
         entry.derivatives.back().empty() ? entry.derivatives.front() : entry.derivatives.back();

@@ -1,4 +1,5 @@
 #include "desktop/kind_sheet.h"
+#include "desktop/translation.h"
 
 #include "figure/scale_settings.h"
 #include "plots/plot_kind.h"
@@ -13,7 +14,7 @@ PictureSheet* makeKindSheet(DocumentSession& session, const LookSettings& look, 
             Document little = PictureSheet::littleDocument(document, path.panel);
             little.panels[0].plots = {way.plot};
             little.panels[0].plots[0].scale = 0;
-            choices.push_back({QString::fromStdString(way.name), std::move(little), way.isNow,
+            choices.push_back({spoken(way.name), std::move(little), way.isNow,
                                [path, chosen = way.plot](Document& changed) {
                                    if (Plot* at = plotAt(changed, path)) *at = chosen;
                                },
@@ -36,7 +37,7 @@ PictureSheet* makeMapSheet(DocumentSession& session, const LookSettings& look, s
         const auto choose = [map](Panel& changed) { set(changed.colour.settings, mapSetting, std::string(map)); };
         Document little = PictureSheet::littleDocument(document, panel);
         choose(little.panels[0]);
-        choices.push_back({QString::fromUtf8(map), std::move(little),
+        choices.push_back({spoken(map), std::move(little),
                            text(document.panels[panel].colour.settings, mapSetting) == map,
                            [choose, panel](Document& changed) {
                                if (panel < changed.panels.size()) choose(changed.panels[panel]);

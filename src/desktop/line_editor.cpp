@@ -1,6 +1,7 @@
 #include "desktop/line_editor.h"
 
 #include "desktop/name_completion.h"
+#include "desktop/translation.h"
 #include "drawing/cairo_painter.h"
 #include "formula/text.h"
 #include "typeset/formula_math.h"
@@ -126,10 +127,10 @@ void LineEditor::showReading(const Line& line) {
         marks.append(mark);
         if (message.isEmpty() || error) {
             hasRemedy_ = problem.remedy.has_value();
-            message = QString::fromStdString(problem.sentence).toHtmlEscaped();
+            message = spoken(problem.sentence).toHtmlEscaped();
             if (!problem.suggestion.empty() && !problem.remedy)
                 message += "<br><span style='color:" + look.muted().name() + "'>" +
-                           QString::fromStdString(problem.suggestion).toHtmlEscaped() + "</span>";
+                           spoken(problem.suggestion).toHtmlEscaped() + "</span>";
             if (problem.remedy) {
                 const QString text = QString::fromStdString(problem.remedy->text).toHtmlEscaped();
                 message +=

@@ -1,6 +1,7 @@
 #include "desktop/main_window.h"
 
 #include "desktop/compare_sheet.h"
+#include "desktop/translation.h"
 
 #include "data/attach_tables.h"
 #include "drawing/svg_writer.h"
@@ -42,7 +43,7 @@ QWidget* stacked(const char* name, std::initializer_list<std::pair<QWidget*, int
     return pane;
 }
 
-QString words(const Problem& problem) { return QString::fromStdString(describe(problem)); }
+QString words(const Problem& problem) { return spoken(problem); }
 
 } // namespace
 
@@ -276,9 +277,7 @@ void MainWindow::chooseExport() {
     QStringList filters;
     for (const ExportFormat& format : exportFormats()) {
         const QString name = QString::fromLatin1(format.name.data(), static_cast<int>(format.name.size()));
-        filters << tr("%1: %2 (*.%3)")
-                       .arg(name.toUpper(),
-                            QString::fromUtf8(format.meaning.data(), static_cast<int>(format.meaning.size())), name);
+        filters << tr("%1: %2 (*.%3)").arg(name.toUpper(), spoken(std::string(format.meaning)), name);
     }
     QString chosen;
     QString path = QFileDialog::getSaveFileName(this, tr("Export the figure"), session_.name() + ".pdf",

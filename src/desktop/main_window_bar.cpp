@@ -1,5 +1,6 @@
 // The window's bar and menus. See main_window.h.
 #include "desktop/main_window.h"
+#include "desktop/translation.h"
 #include "plots/page_edits.h"
 #include "plots/plot_kind.h"
 
@@ -135,8 +136,8 @@ void MainWindow::fillDocumentMenu() {
     recent->setEnabled(!recent->isEmpty());
     menu->addAction(tr("Demo figure"), this, [this] { (isUntouched() ? this : another())->openDemo(); });
     menu->addSeparator();
-    for (const QString& text : {tr("Save"), tr("Save as"), tr("Export"), tr("Several figures…"), tr("Copy the figure"),
-                                tr("Compare…")})
+    for (const QString& text :
+         {tr("Save"), tr("Save as"), tr("Export"), tr("Several figures…"), tr("Copy the figure"), tr("Compare…")})
         entry(text);
     menu->addSeparator();
     QAction* dark = menu->addAction(tr("Dark window"), this, [this](bool on) { look_.setDark(on); });
@@ -148,6 +149,14 @@ void MainWindow::fillDocumentMenu() {
             menu->addAction(each);
             break;
         }
+    }
+    QMenu* language = menu->addMenu(tr("Language"));
+    for (const auto& [name, code] :
+         {std::pair{tr("as the desktop's"), ""}, {QString("English"), "en"}, {QString("Deutsch"), "de"}}) {
+        language->addAction(name, this, [this, chosen = QString(code)] {
+            chooseLanguage(chosen);
+            say(tr("The language is the new one from the next start on."), false);
+        });
     }
     fillLooks(*menu->addMenu(tr("The figure's look…")));
     QMenu* seen = menu->addMenu(tr("The sheet as it is seen…"));
@@ -192,9 +201,9 @@ void MainWindow::fillAddMenu() {
         const auto signature = signatureOf(page, line);
         for (const PlotKind* kind : plotKinds()) {
             if (!signature || !kind->fits(*signature)) continue;
-            menu->addAction(tr("%1 as %2").arg(of, QString::fromUtf8(kind->name)), this,
+            menu->addAction(tr("%1 as %2").arg(of, spoken(kind->name)), this,
                             [this, of, kind] { addPlot(of, kind->name); })
-                ->setToolTip(QString::fromUtf8(kind->meaning));
+                ->setToolTip(spoken(kind->meaning));
         }
         if (line.parameters.size() != 1) continue;
         const QString question = of.left(of.indexOf('(')) + "'" + of.mid(of.indexOf('(')) + " = ?";
@@ -227,9 +236,9 @@ void MainWindow::addColumns(QMenu& menu, const Page& page, int last) {
     const auto offer = [&](const QString& of, const Signature& signature) {
         for (const PlotKind* kind : plotKinds()) {
             if (!kind->takesColumns || !kind->fits(signature)) continue;
-            menu.addAction(tr("%1 as %2").arg(of, QString::fromUtf8(kind->name)), this,
+            menu.addAction(tr("%1 as %2").arg(of, spoken(kind->name)), this,
                            [this, of, kind] { addPlot(of, kind->name); })
-                ->setToolTip(QString::fromUtf8(kind->meaning));
+                ->setToolTip(spoken(kind->meaning));
         }
     };
     const bool touched = std::ranges::any_of(all, [&](const Named& each) { return each.line == last; });

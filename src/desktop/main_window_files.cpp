@@ -2,6 +2,7 @@
 #include "data/attach_tables.h"
 #include "desktop/main_window.h"
 #include "desktop/series_sheet.h"
+#include "desktop/translation.h"
 #include "desktop/while_reading.h"
 #include "files/export.h"
 #include "files/file_access.h"
@@ -25,7 +26,7 @@ namespace {
 
 constexpr int mostRecent = 8;
 
-QString words(const Problem& problem) { return QString::fromStdString(describe(problem)); }
+QString words(const Problem& problem) { return spoken(problem); }
 
 std::filesystem::path folderOf(const DocumentSession& session) {
     return session.path().isEmpty() ? std::filesystem::path()

@@ -1,5 +1,6 @@
 // Looks of figures: given, taken from files and saved as such. See main_window.h.
 #include "desktop/main_window.h"
+#include "desktop/translation.h"
 #include "files/file_access.h"
 #include "files/look_file.h"
 #include "notes/document_look.h"
@@ -13,8 +14,7 @@ namespace coulter {
 void MainWindow::fillLooks(QMenu& menu) {
     const std::size_t current = whichLook(session_.document().sheet);
     for (std::size_t i = 0; i < sheetLooks().size(); ++i) {
-        QAction* each = menu.addAction(QString::fromStdString(sheetLooks()[i].name), this,
-                                       [this, i] { giveLook(sheetLooks()[i]); });
+        QAction* each = menu.addAction(spoken(sheetLooks()[i].name), this, [this, i] { giveLook(sheetLooks()[i]); });
         each->setCheckable(true);
         each->setChecked(i == current);
     }
@@ -42,15 +42,14 @@ void MainWindow::giveLook(const SheetLook& look) {
 
 void MainWindow::takeLook(const QString& path) {
     const LookRead read = findLook(path.toStdString());
-    if (!read.look) return say(QString::fromStdString(describe(read.problem)), true);
+    if (!read.look) return say(spoken(read.problem), true);
     giveLook(*read.look);
     say(tr("The figure looks like %1.").arg(QFileInfo(path).fileName()), false);
 }
 
 void MainWindow::saveLook(const QString& path) {
     const auto problem = writeFile(path.toStdString(), writeLook(lookOf(session_.document().sheet)));
-    say(problem ? QString::fromStdString(describe(*problem)) : tr("%1 written").arg(QFileInfo(path).fileName()),
-        problem.has_value());
+    say(problem ? spoken(*problem) : tr("%1 written").arg(QFileInfo(path).fileName()), problem.has_value());
 }
 
 } // namespace coulter

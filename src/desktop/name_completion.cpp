@@ -1,6 +1,7 @@
 #include "desktop/name_completion.h"
 
 #include "desktop/line_editor.h"
+#include "desktop/translation.h"
 #include "formula/parser.h"
 #include "formula/text.h"
 #include "typeset/formula_math.h"
@@ -46,8 +47,9 @@ void NameCompletion::offer(const Page& page) {
         QIcon icon(paint(completion, colours.page()));
         icon.addPixmap(paint(completion, colours.faintAccent()), QIcon::Selected);
         item->setIcon(icon);
-        item->setData(Qt::AccessibleTextRole, QString::fromStdString(completion.form + ", " + completion.meaning));
-        item->setToolTip(QString::fromStdString(completion.meaning));
+        item->setData(Qt::AccessibleTextRole,
+                      QString::fromStdString(completion.form) + ", " + spoken(completion.meaning));
+        item->setToolTip(spoken(completion.meaning));
     }
     setCurrentRow(0);
     moveTo();
@@ -87,9 +89,9 @@ QPixmap NameCompletion::paint(const Completion& completion, const QColor& ground
     painter.setPen(look.muted());
     painter.setFont(font());
     const QRectF rest(right + look.px(12), 0, width - right - look.px(16), height);
-    painter.drawText(rest, Qt::AlignVCenter | Qt::AlignRight,
-                     painter.fontMetrics().elidedText(QString::fromStdString(completion.meaning), Qt::ElideRight,
-                                                      static_cast<int>(rest.width())));
+    painter.drawText(
+        rest, Qt::AlignVCenter | Qt::AlignRight,
+        painter.fontMetrics().elidedText(spoken(completion.meaning), Qt::ElideRight, static_cast<int>(rest.width())));
     painter.end();
     return QPixmap::fromImage(picture);
 }

@@ -1,4 +1,5 @@
 #include "desktop/particulars.h"
+#include "desktop/translation.h"
 
 #include "drawing/colours.h"
 #include "drawing/sheet_ink.h"
@@ -144,7 +145,7 @@ void Particulars::rebuild() {
         heading->setText(tr("Legend"));
         legendField(*fields_, tr("place"));
     } else if (const Note* note = noteAt(session_.shown(), path_)) {
-        heading->setText(tr("Note: %1").arg(QString::fromStdString(note->kind)));
+        heading->setText(tr("Note: %1").arg(spoken(note->kind)));
         noteFields(*fields_);
     } else if (isPanel()) {
         heading->setText(tr("Panel %1").arg(path_.panel + 1));
@@ -178,10 +179,10 @@ void Particulars::plotFields(FormFields& fields) {
         ->setObjectName("plotOf");
     std::vector<const PlotKind*> kinds = kindsThatFit(readPage(session_.shown()), plotShown());
     QStringList names;
-    for (const PlotKind* each : kinds) names << QString::fromUtf8(each->name);
+    for (const PlotKind* each : kinds) names << spoken(each->name);
     auto* choice = fields.choice(
         tr("kind"), [names] { return names; },
-        [this, names] { return static_cast<int>(names.indexOf(QString::fromStdString(plotShown().kind))); },
+        [this, names] { return static_cast<int>(names.indexOf(spoken(plotShown().kind))); },
         [this, kinds](int index) {
             changePlot(tr("another kind of plot"),
                        [&](Plot& p) { p = inKind(std::move(p), *kinds[static_cast<std::size_t>(index)]); });
@@ -246,7 +247,7 @@ void Particulars::plotFields(FormFields& fields) {
             [this, setting](std::optional<SettingValue> value) {
                 const bool merges = setting->type == SettingType::Number;
                 changePlot(
-                    tr("change of %1").arg(QString::fromUtf8(setting->label)),
+                    tr("change of %1").arg(spoken(setting->label)),
                     [&](Plot& p) {
                         if (!memberAlone_) return set(p.settings, *setting, std::move(value));
                         Settings& own = memberOf(p, path_.part).settings;
@@ -339,7 +340,7 @@ void Particulars::scaleFields(FormFields& fields) {
     const auto limits = [map] { return Limits{map().low, map().high}; };
     fields
         .choice(
-            tr("scale"), [] { return listed(scaleNames); }, [map] { return static_cast<int>(map().kind); },
+            tr("scale"), [] { return spokenList(scaleNames); }, [map] { return static_cast<int>(map().kind); },
             [setAll, limits](int index) {
                 const auto kind = static_cast<ScaleKind>(index);
                 setAll(tr("change of a scale"), [&](Axis& a) {
@@ -393,7 +394,7 @@ void Particulars::scaleFields(FormFields& fields) {
             *setting, [axis] { return axis().settings; },
             [this, setting, merges](std::optional<SettingValue> value) {
                 change(
-                    tr("change of %1").arg(QString::fromUtf8(setting->label)),
+                    tr("change of %1").arg(spoken(setting->label)),
                     [&](Document& document) {
                         if (Axis* at = axisAt(document, path_)) coulter::set(at->settings, *setting, std::move(value));
                     },

@@ -1,5 +1,6 @@
 // Particulars of the sheet, of its panels and of what they share. See particulars.h.
 #include "desktop/particulars.h"
+#include "desktop/translation.h"
 
 #include "drawing/colours.h"
 #include "figure/scale_settings.h"
@@ -23,7 +24,7 @@ namespace coulter {
 void Particulars::legendField(FormFields& fields, const QString& name) {
     fields
         .choice(
-            name, [] { return listed(legendPlaceNames); },
+            name, [] { return spokenList(legendPlaceNames); },
             [this] {
                 const coulter::Panel* panel = panelAt(session_.shown(), path_);
                 return panel ? static_cast<int>(panel->legend.place) : 0;
@@ -67,7 +68,7 @@ void Particulars::sheetFields(FormFields& fields) {
             tr("size"),
             [] {
                 QStringList names;
-                for (const SheetSize& size : sheetSizes()) names << QString::fromUtf8(size.name);
+                for (const SheetSize& size : sheetSizes()) names << spoken(size.name);
                 return names << tr("its own");
             },
             [this] { return static_cast<int>(sizeOf(session_.shown().sheet)); },
@@ -83,7 +84,7 @@ void Particulars::sheetFields(FormFields& fields) {
             tr("look"),
             [] {
                 QStringList names;
-                for (const SheetLook& look : sheetLooks()) names << QString::fromStdString(look.name);
+                for (const SheetLook& look : sheetLooks()) names << spoken(look.name);
                 return names << tr("its own");
             },
             [this] { return static_cast<int>(whichLook(session_.shown().sheet)); },
@@ -114,7 +115,7 @@ void Particulars::sheetFields(FormFields& fields) {
             *setting, [this] { return session_.shown().sheet.settings; },
             [this, setting](std::optional<SettingValue> value) {
                 change(
-                    tr("change of %1").arg(QString::fromUtf8(setting->label)),
+                    tr("change of %1").arg(spoken(setting->label)),
                     [&](Document& document) { coulter::set(document.sheet.settings, *setting, std::move(value)); },
                     setting->type == SettingType::Number ? setting->key : "");
             },
@@ -165,7 +166,7 @@ void Particulars::panelFields(FormFields& fields) {
         fields.setting(
             *setting, [panel] { return panel().angle; },
             [this, setting](std::optional<SettingValue> value) {
-                change(tr("change of %1").arg(QString::fromUtf8(setting->label)), [&](Document& document) {
+                change(tr("change of %1").arg(spoken(setting->label)), [&](Document& document) {
                     coulter::set(document.panels[path_.panel].angle, *setting, std::move(value));
                 });
             },
@@ -174,7 +175,7 @@ void Particulars::panelFields(FormFields& fields) {
     const coulter::Panel* shown = panelAt(session_.shown(), path_);
     for (std::size_t i = 0; shown && i < shown->plots.size(); ++i) {
         auto* button = new QToolButton;
-        const QString text = QString::fromStdString(shown->plots[i].kind + ": " + shown->plots[i].of);
+        const QString text = spoken(shown->plots[i].kind) + ": " + QString::fromStdString(shown->plots[i].of);
         button->setText(button->fontMetrics().elidedText(text, Qt::ElideRight, look_.look().px(130)));
         button->setObjectName(QString("plot-%1").arg(i));
         button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
@@ -343,7 +344,7 @@ void Particulars::noteFields(FormFields& fields) {
             *setting, [shown] { return shown().settings; },
             [this, changeNote, setting](std::optional<SettingValue> value) {
                 changeNote(
-                    tr("change of %1").arg(QString::fromUtf8(setting->label)),
+                    tr("change of %1").arg(spoken(setting->label)),
                     [&](Note& note) { coulter::set(note.settings, *setting, std::move(value)); },
                     setting->type == SettingType::Number ? setting->key : "");
             },

@@ -1,4 +1,5 @@
 #include "desktop/remarks.h"
+#include "desktop/translation.h"
 
 namespace coulter {
 namespace {
@@ -31,7 +32,7 @@ void Remarks::choose(QListWidgetItem* item) {
         // A remedy is for the document that was looked at, and for no other.
         const ShownFigure* figure = sheet_.figure();
         if (finding.fixed && figure && figure->figure.document == session_.document())
-            session_.edit(*finding.fixed, QString::fromStdString(finding.remedy));
+            session_.edit(*finding.fixed, spoken(finding.remedy));
         return;
     }
     if (finding.said.line >= 0) emit lineChosen(finding.said.line, finding.said.first);
@@ -63,8 +64,7 @@ void Remarks::refresh() {
     shown_ = std::move(found);
     clear();
     for (const Finding& finding : shown_) {
-        const QString text =
-            QString::fromStdString(describe(Problem{-1, 0, 0, finding.said.sentence, finding.said.suggestion}));
+        const QString text = spoken(Problem{-1, 0, 0, finding.said.sentence, finding.said.suggestion});
         auto* item = new QListWidgetItem(text, this);
         item->setForeground(finding.said.severity == Problem::Severity::Error ? look_.look().wrong()
                                                                               : look_.look().ink());
@@ -74,7 +74,7 @@ void Remarks::refresh() {
             addAction(tr("Go on, however long it takes"), tr("Compute all of it; Stop ends that at any time"), goesOn,
                       0);
         if (finding.fixed)
-            addAction(QString::fromStdString(finding.remedy), tr("Mends it at once; undo takes it back"), mends,
+            addAction(spoken(finding.remedy), tr("Mends it at once; undo takes it back"), mends,
                       static_cast<int>(&finding - shown_.data()));
     }
     if (count() > 0) return;

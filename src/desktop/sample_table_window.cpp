@@ -1,6 +1,7 @@
 #include "desktop/sample_table_window.h"
 
 #include "desktop/form_fields.h"
+#include "desktop/translation.h"
 #include "files/file_access.h"
 #include "formula/text.h"
 #include "plots/table_edits.h"
@@ -44,8 +45,7 @@ int SampleTableModel::columnCount(const QModelIndex& parent) const {
 QVariant SampleTableModel::data(const QModelIndex& index, int role) const {
     const auto row = static_cast<std::size_t>(index.row()), column = static_cast<std::size_t>(index.column());
     if (column >= table_.columns.size())
-        return role == Qt::DisplayRole || role == sortRole ? QVariant(QString::fromUtf8(table_.state(row)))
-                                                           : QVariant();
+        return role == Qt::DisplayRole || role == sortRole ? QVariant(spoken(table_.state(row))) : QVariant();
     if (role == Qt::DisplayRole) return shown(table_.number(row, column));
     if (role == sortRole) return table_.number(row, column);
     if (role == Qt::TextAlignmentRole) return static_cast<int>(Qt::AlignRight | Qt::AlignVCenter);
@@ -86,7 +86,7 @@ SampleTableWindow::SampleTableWindow(DocumentSession& session, SheetView& sheet,
                                                           tr("Comma-separated values (*.csv)"));
         if (path.isEmpty()) return;
         const auto problem = writeCsv(path);
-        message_->setText(problem ? QString::fromStdString(describe(*problem)) : tr("written"));
+        message_->setText(problem ? spoken(*problem) : tr("written"));
     });
     leaveOut_->setObjectName("leaveOut");
     leaveOut_->setToolTip(tr("The selected rows are shown hollow, and do not enter means and fits"));

@@ -1,4 +1,5 @@
 #include "desktop/sampling_ribbon.h"
+#include "desktop/translation.h"
 
 #include "figure/edits.h"
 
@@ -83,8 +84,7 @@ QRectF SamplingRibbon::laneRect(std::size_t index) const {
 }
 
 QString SamplingRibbon::summary() const {
-    return drawn() ? QString::fromStdString(summaryOf(*drawn(), sheet_.figure()->figure.effort))
-                   : tr("Nothing is sampled.");
+    return drawn() ? spoken(summaryOf(*drawn(), sheet_.figure()->figure.effort)) : tr("Nothing is sampled.");
 }
 
 void SamplingRibbon::paintEvent(QPaintEvent*) {
@@ -205,7 +205,7 @@ QString SamplingRibbon::wordsAt(QPointF place) const {
     const double perPixel = frame().rect.width / panel.width(), mm = (place.x() - panel.left()) * perPixel;
     for (std::size_t i = 0; i < lanes_.size(); ++i) {
         if (lanes_.size() < 2 || laneRect(i).contains(place))
-            return QString::fromStdString(coulter::wordsAt(*drawn(), frame(), i, mm, 5 * perPixel));
+            return spoken(coulter::wordsAt(*drawn(), frame(), i, mm, 5 * perPixel));
     }
     return {};
 }

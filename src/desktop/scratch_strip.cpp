@@ -1,4 +1,5 @@
 #include "desktop/scratch_strip.h"
+#include "desktop/translation.h"
 
 #include "formula/answer_text.h"
 #include "formula/unit_inference.h"
@@ -58,10 +59,10 @@ void ScratchStrip::ask() {
         const Answer answer = evaluate(page, text);
         const UnitsOfText units = unitsOfText(page, text);
         const bool wrong = !answer.problems.empty();
-        QString said = QString::fromStdString(wrong ? describe(answer.problems.front()) : answerText(answer, true));
+        QString said = wrong ? spoken(answer.problems.front()) : spoken(answerText(answer, true));
         if (!wrong && !units.unit.empty() && units.unit != "1")
             said += tr(", in %1").arg(QString::fromStdString(printedUnit(units.unit)));
-        if (!wrong && !units.problems.empty()) said += "\n" + QString::fromStdString(describe(units.problems.front()));
+        if (!wrong && !units.problems.empty()) said += "\n" + spoken(units.problems.front());
         if (stop.stop_requested()) return;
         QMetaObject::invokeMethod(this, [this, said, wrong] {
             asking_ = false;

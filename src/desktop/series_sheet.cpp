@@ -1,6 +1,7 @@
 #include "desktop/series_sheet.h"
 
 #include "desktop/choice_field.h"
+#include "desktop/translation.h"
 #include "files/file_access.h"
 #include "formula/text.h"
 
@@ -21,7 +22,7 @@
 namespace coulter {
 namespace {
 
-QString words(const Problem& problem) { return QString::fromStdString(describe(problem)); }
+QString words(const Problem& problem) { return spoken(problem); }
 
 } // namespace
 

@@ -1,5 +1,6 @@
 // Notes on the sheet: placed, moved, bent and turned by hand. See sheet_view.h.
 #include "desktop/sheet_view.h"
+#include "desktop/translation.h"
 
 #include "drawing/nearness.h"
 #include "formula/expr_build.h"
@@ -360,8 +361,8 @@ void SheetView::removeNote(const ItemPath& path) {
 
 void SheetView::fillNoteMenu(QMenu& menu) {
     for (const NoteKind* kind : noteKinds()) {
-        menu.addAction(QString::fromUtf8(kind->name), this, [this, kind] { placeNote(kind->name); })
-            ->setToolTip(QString::fromUtf8(kind->meaning));
+        menu.addAction(spoken(kind->name), this, [this, kind] { placeNote(kind->name); })
+            ->setToolTip(spoken(kind->meaning));
     }
     menu.setToolTipsVisible(true);
 }

@@ -1,5 +1,6 @@
 // What a field is worth along a line that is selected, shown below its panel. See sheet_view.h.
 #include "desktop/sheet_view.h"
+#include "desktop/translation.h"
 
 #include "notes/note_settings.h"
 #include "notes/profile_edits.h"
@@ -132,8 +133,7 @@ void SheetView::keepProfile() {
     if (!document) return;
     const PanelMap& map = figure_->figure.panels[shown->panel].frame().map;
     auto made = withProfile(*document, selection_, shown->field->path, {map.x.kind, map.y.kind});
-    if (const Problem* problem = std::get_if<Problem>(&made))
-        return emit refused(QString::fromStdString(describe(*problem)));
+    if (const Problem* problem = std::get_if<Problem>(&made)) return emit refused(spoken(*problem));
     session_.edit(std::move(std::get<Document>(made)), tr("profile along a line"));
 }
 

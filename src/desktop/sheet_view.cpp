@@ -1,4 +1,5 @@
 #include "desktop/sheet_view.h"
+#include "desktop/translation.h"
 
 #include "drawing/nearness.h"
 #include "figure/sheet_settings.h"
@@ -218,7 +219,7 @@ void SheetView::updateReadOut(Point mm) {
     if (part.panel >= figure_->figure.panels.size()) return;
     const PanelFigure& panel = figure_->figure.panels[part.panel];
     const ReadOut found = readOutAt(panel.drawn, panel.frame(), mm, 14 / fit());
-    readOut_ = QString::fromStdString(found.text);
+    readOut_ = spoken(found.text);
     marker_ = found.marker;
 }
 

@@ -2,6 +2,7 @@
 
 #include "data/attach_tables.h"
 #include "desktop/choice_field.h"
+#include "desktop/translation.h"
 #include "desktop/while_reading.h"
 #include "formula/measured_grid.h"
 #include "formula/text.h"
@@ -180,7 +181,7 @@ void TableSheet::show(const TableRead& read) {
     preview_->setRowCount(0);
     preview_->setColumnCount(0);
     if (!table_) {
-        summary_->setText(QString::fromStdString(describe(read.problem)));
+        summary_->setText(spoken(read.problem));
         return;
     }
     QStringList said;
@@ -188,19 +189,19 @@ void TableSheet::show(const TableRead& read) {
         take_->setFocus(); // mostly there is nothing to be corrected
         QStringList sizes;
         for (const DataAxis& axis : table_->axes) sizes << QString::number(axis.places->size());
-        said << tr("%1 numbers, %2.").arg(sizes.join(" × "), QString::fromStdString(read.encoding));
+        said << tr("%1 numbers, %2.").arg(sizes.join(" × "), spoken(read.encoding));
     } else if (table_->mesh) {
         showRows();
         said << tr("%1 nodes and %2 elements, %3.")
                     .arg(table_->mesh->places[0]->size())
                     .arg(table_->mesh->corners[0]->size())
-                    .arg(QString::fromStdString(read.encoding));
+                    .arg(spoken(read.encoding));
     } else {
         showRows();
         said << tr("%1 rows of %2 columns, %3.")
                     .arg(table_->rows())
                     .arg(table_->columns.size())
-                    .arg(QString::fromStdString(read.encoding));
+                    .arg(spoken(read.encoding));
     }
     if (!read.leftAside.empty()) {
         QStringList names;
@@ -234,7 +235,7 @@ QString TableSheet::readPlace(GridOfTable& grid) {
         place_.quarters = firstRowOfGrid_->currentIndex() % 4;
     }
     grid = gridOf(*table_);
-    return QString::fromStdString(layGrid(grid, place_));
+    return spoken(layGrid(grid, place_));
 }
 
 /// Where the grid lies, from what the file and the fields say.

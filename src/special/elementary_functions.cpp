@@ -27,7 +27,7 @@ constexpr auto rows = std::to_array<FunctionRow>({
      "cos(x)", "sin(x)", "[-2 pi, 2 pi]", "DLMF 4.14"},
     {"cos(x)", block(Kernel::Cos), "cosine", "all x",
      "-sin(x)", "cos(x)", "[-2 pi, 2 pi]", "DLMF 4.14"},
-    {"tan(x)", block(Kernel::Tan), "tangent", "x ≠ π/2 + kπ, where poles are",
+    {"tan(x)", block(Kernel::Tan), "tangent, sin(x)/cos(x)", "x ≠ π/2 + kπ, where poles are",
      "1/cos(x)^2", "tan(x)", "[-5, 5]", "DLMF 4.14"},
     {"cot(x)", block(Kernel::Cot), "cotangent", "x ≠ kπ, where poles are",
      "-1/sin(x)^2", "cot(x)", "[-5, 5]", "DLMF 4.14"},

@@ -1,5 +1,6 @@
 #include "desktop/main_window.h"
 #include "desktop/one_process.h"
+#include "desktop/translation.h"
 
 #include "formula/units.h"
 
@@ -74,6 +75,7 @@ int main(int argc, char** argv) {
     QApplication::setApplicationName("coulter");
     QApplication::setOrganizationName("coulter");
     QApplication::setDesktopFileName("coulter");
+    coulter::speak(coulter::chosenLanguage());
     const QStringList files = filesOf(QApplication::arguments());
     coulter::OneProcess process(socketName());
     if (process.handOver(files)) return 0;
