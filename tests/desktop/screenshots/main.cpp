@@ -1,5 +1,6 @@
 // Makes the pictures in docs/screenshots from the demo data, in the real window. Usage: screenshots FOLDER
 #include "desktop/kind_sheet.h"
+#include "desktop/translation.h"
 #include "window_driver.h"
 
 #include <QApplication>
@@ -255,7 +256,8 @@ void kinds() {
     keep(driver, "kinds");
 }
 
-void dark() {
+void darkAndGerman() {
+    coulter::speak("de");
     WindowDriver driver;
     driver.window().lookSettings().setDark(true);
     driver.window().openDemo();
@@ -263,6 +265,7 @@ void dark() {
     selectDrawn(driver, 2);
     keep(driver, "dark");
     driver.window().lookSettings().setDark(false);
+    coulter::speak("en");
 }
 
 } // namespace
@@ -296,5 +299,5 @@ int main(int argc, char** argv) {
     functions();
     writing();
     kinds();
-    dark();
+    darkAndGerman();
 }
