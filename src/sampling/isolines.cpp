@@ -312,8 +312,18 @@ private:
         std::vector<std::pair<std::size_t, std::size_t>> open{{0, all.size() - 1}};
         if (chain.closed && all.size() > 3) { // from the place that is farthest, and one on either side: never a line
             std::size_t far = 1;
+            const auto square = [&](std::size_t i) {
+                const double du = all[i].u - all[0].u, dv = all[i].v - all[0].v;
+                return du * du + dv * dv;
+            };
             const auto distance = [&](std::size_t i) { return std::hypot(all[i].u - all[0].u, all[i].v - all[0].v); };
-            for (std::size_t i = 1; i + 1 < all.size(); ++i) far = distance(i) > distance(far) ? i : far;
+            double most = square(far);
+            for (std::size_t i = 2; i + 1 < all.size(); ++i) {
+                const double here = square(i);
+                if (here < 0.999999 * most || (here < 1.000001 * most && !(distance(i) > distance(far)))) continue;
+                far = i;
+                most = here;
+            }
             kept[far] = 1;
             open = {{0, far}, {far, all.size() - 1}};
         }
@@ -321,19 +331,22 @@ private:
             const auto [first, last] = open.back();
             open.pop_back();
             std::size_t farthest = first;
-            double most = mm;
-            // Nearly all are nearer by far, and a few multiplications say so.
+            double most = mm * mm;
+            // A few multiplications say of nearly all which is farther; only what is all but equal is looked at
+            // closely.
             const Spot &a = all[first], &b = all[last];
             const double du = b.u - a.u, dv = b.v - a.v, square = du * du + dv * dv, per = square > 0 ? 1 / square : 0;
             for (std::size_t i = first + 1; i < last; ++i) {
                 const double pu = all[i].u - a.u, pv = all[i].v - a.v,
                              share = std::clamp((pu * du + pv * dv) * per, 0.0, 1.0), eu = pu - share * du,
-                             ev = pv - share * dv;
-                if (eu * eu + ev * ev < 0.999999 * most * most) continue;
-                if (const double far = away(all[i], all[first], all[last]); far > most) {
-                    most = far;
-                    farthest = i;
+                             ev = pv - share * dv, here = eu * eu + ev * ev;
+                if (here < 0.999999 * most) continue;
+                if (here < 1.000001 * most) {
+                    const double before = farthest == first ? mm : away(all[farthest], a, b);
+                    if (!(away(all[i], a, b) > before)) continue;
                 }
+                most = here;
+                farthest = i;
             }
             if (farthest == first) continue;
             kept[farthest] = 1;

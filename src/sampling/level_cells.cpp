@@ -11,7 +11,7 @@ namespace coulter {
 
 namespace {
 
-constexpr std::size_t stretch = 64; // values that are looked at together
+constexpr std::size_t stretch = 32; // values that are looked at together
 
 /// Levels at or below each of a stretch of values: few levels lie between the least of them and the greatest.
 /// @return false if one is undefined, and nothing is known
@@ -49,16 +49,17 @@ bool countStretch(const double* values, const std::vector<double>& levels, std::
 } // namespace
 
 LevelCounts::LevelCounts(const FieldSamples& samples, const std::vector<double>& levels)
-    : counts_(samples.pointCount()), touches_(levels.size(), 0) {
+    : size_(samples.pointCount()), counts_(std::make_unique_for_overwrite<std::uint16_t[]>(size_)),
+      touches_(levels.size(), 0) {
     std::mutex guard;
     const bool single = samples.values.size() == 1;
-    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, counts_.size(), 65'536), [&](const auto& range) {
+    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, size_, 65'536), [&](const auto& range) {
         std::vector<char> touched(levels.size(), 0);
         const double* const values = samples.values[0].data();
         bool undefinedHere = false;
         for (std::size_t i = range.begin(); i < range.end();) {
             if (single && i + stretch <= range.end() &&
-                countStretch(values + i, levels, counts_.data() + i, touched.data())) {
+                countStretch(values + i, levels, counts_.get() + i, touched.data())) {
                 i += stretch;
                 continue;
             }
@@ -87,29 +88,18 @@ std::size_t Cells::size() const {
                : samples_.columns.size() * (samples_.rows.size() - 1); // the last of a row is none
 }
 
-Cell Cells::operator[](std::size_t cell) const {
-    Cell found;
-    if (samples_.isMesh()) {
-        const auto& t = samples_.triangles[cell];
-        if (std::ranges::none_of(t, [&](std::uint32_t p) { return counts_[p] == LevelCounts::undefined; }))
-            found = {{t[0], t[1], t[2]}, 3};
-        return found;
-    }
-    const std::size_t width = samples_.columns.size();
-    if (static_cast<std::uint32_t>(cell) % static_cast<std::uint32_t>(width) + 1 == width) return found;
-    const auto corner = static_cast<std::uint32_t>(cell), above = static_cast<std::uint32_t>(cell + width);
-    for (const std::uint32_t point : {corner, corner + 1, above + 1, above}) {
-        if (counts_[point] != LevelCounts::undefined) found.points[found.count++] = point;
-    }
-    if (found.count < 3) found.count = 0;
-    return found;
+Cell Cells::triangle(std::size_t cell) const {
+    const auto& t = samples_.triangles[cell];
+    const bool isDefined =
+        std::ranges::none_of(t, [&](std::uint32_t p) { return counts_[p] == LevelCounts::undefined; });
+    return isDefined ? Cell{{t[0], t[1], t[2]}, 3} : Cell{};
 }
 
 std::vector<std::vector<std::uint32_t>> Cells::crossed(std::size_t levels) const {
     constexpr std::size_t block = 1 << 16;
     const std::size_t blocks = (size() + block - 1) / block;
     std::vector<std::vector<std::vector<std::uint32_t>>> found(blocks, std::vector<std::vector<std::uint32_t>>(levels));
-    const std::uint16_t* const counts = counts_.all().data();
+    const std::uint16_t* const counts = counts_.all();
     const std::size_t width = samples_.columns.size();
     tbb::parallel_for(std::size_t{0}, blocks, [&](std::size_t b) {
         const auto look = [&](std::size_t i) {
@@ -127,8 +117,7 @@ std::vector<std::vector<std::uint32_t>> Cells::crossed(std::size_t levels) const
         std::size_t i = b * block;
         // Most cells of a grid lie between the same two levels, which is seen of several at once.
         constexpr std::size_t together = 32;
-        for (; !samples_.isMesh() && i + together <= end && i + together + width < counts_.all().size();
-             i += together) {
+        for (; !samples_.isMesh() && i + together <= end && i + together + width < counts_.size(); i += together) {
             std::array<std::uint16_t, together> differ;
             const std::uint16_t* const low = counts + i;
             const std::uint16_t* const high = low + width;
@@ -188,7 +177,7 @@ std::vector<std::uint32_t> Cells::reaching(std::size_t level, double value) cons
 
 std::vector<std::pair<std::uint32_t, std::uint32_t>> Cells::border() const {
     std::vector<std::pair<std::uint32_t, std::uint32_t>> edges;
-    const std::uint16_t* const counts = counts_.all().data();
+    const std::uint16_t* const counts = counts_.all();
     const std::size_t width = samples_.columns.size(), height = samples_.rows.size();
     if (!samples_.isMesh()) {
         const auto defined = [&](std::size_t point) { return counts[point] != LevelCounts::undefined; };

@@ -3,6 +3,7 @@
 
 #include <array>
 #include <cstdint>
+#include <memory>
 #include <utility>
 #include <vector>
 
@@ -29,13 +30,15 @@ public:
     static constexpr std::uint16_t undefined = 0xffff;
     LevelCounts(const FieldSamples& samples, const std::vector<double>& levels);
     std::uint16_t operator[](std::size_t point) const { return counts_[point]; }
-    const std::vector<std::uint16_t>& all() const { return counts_; }
+    const std::uint16_t* all() const { return counts_.get(); }
+    std::size_t size() const { return size_; }
     bool anyUndefined() const { return anyUndefined_; }
     /// Whether some point is exactly at a level.
     bool touches(std::size_t level) const { return touches_[level] != 0; }
 
 private:
-    std::vector<std::uint16_t> counts_;
+    std::size_t size_;
+    std::unique_ptr<std::uint16_t[]> counts_; ///< first written where they are counted, on all cores
     std::vector<char> touches_;
     bool anyUndefined_ = false;
 };
@@ -45,7 +48,18 @@ private:
 class Cells {
 public:
     Cells(const FieldSamples& samples, const LevelCounts& counts) : samples_(samples), counts_(counts) {}
-    Cell operator[](std::size_t cell) const;
+    Cell operator[](std::size_t cell) const {
+        if (samples_.isMesh()) return triangle(cell);
+        Cell found;
+        const auto width = static_cast<std::uint32_t>(samples_.columns.size()),
+                   corner = static_cast<std::uint32_t>(cell);
+        if (corner % width + 1 == width) return found;
+        for (const std::uint32_t point : {corner, corner + 1, corner + width + 1, corner + width}) {
+            if (counts_[point] != LevelCounts::undefined) found.points[found.count++] = point;
+        }
+        if (found.count < 3) found.count = 0;
+        return found;
+    }
     /// Of each level, the cells that it runs through, in their order.
     std::vector<std::vector<std::uint32_t>> crossed(std::size_t levels) const;
     /// Whether all of some cell is exactly at a level.
@@ -57,7 +71,8 @@ public:
 
 private:
     std::size_t size() const;
-    bool isFlat(const Cell& cell) const; ///< without an area, as beside a jump
+    Cell triangle(std::size_t cell) const; ///< of a mesh
+    bool isFlat(const Cell& cell) const;   ///< without an area, as beside a jump
     const FieldSamples& samples_;
     const LevelCounts& counts_;
 };
