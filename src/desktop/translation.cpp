@@ -10,7 +10,9 @@
 #include <QSettings>
 #include <QTranslator>
 #include <algorithm>
+#include <functional>
 #include <memory>
+#include <optional>
 #include <vector>
 
 /// Resources of a static library are there only once something asks for them; this must stand outside namespaces.
