@@ -146,7 +146,7 @@ Figure drawn(Figure figure, const Effort& share, const std::stop_token& stop, Sa
         if (!stop.stop_requested()) sampleAll(figure, p, share, stop, store, watch);
         if (stop.stop_requested()) break;
         if (watch.stage) watch.stage("drawing", p, figure.panels.size());
-        drawPanel(figure, p);
+        drawPanel(figure, p, stop);
         figure.finished = figure.finished && std::ranges::all_of(figure.panels[p].drawn, isFinished);
     }
     if (!stop.stop_requested()) drawSheetParts(figure);

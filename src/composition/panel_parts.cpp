@@ -32,7 +32,7 @@ public:
           hides_(std::ranges::any_of(drawn_, [](const Drawn& drawn) { return fieldOf(drawn) != nullptr; }) ||
                  (frame_.space && frame_.space->distance > 0)) {}
 
-    void run() {
+    void run(const std::stop_token& stop) {
         hit(ItemKind::Panel, 0, frame_.rect);
         notes(true);
         plots(Layer::Ground);
@@ -47,7 +47,7 @@ public:
         }
         plots(Layer::Area);
         plots(Layer::Line);
-        for (const SpaceCanvas::Shown& shown : space_.finish(figure_.scene))
+        for (const SpaceCanvas::Shown& shown : space_.finish(figure_.scene, stop))
             figure_.owned.push_back({drawn_[shown.owner].path, shown.first, shown.last});
         if (frame_.space && hides_) spaceScales();
         if (frame_.polar) drawPolarScales(figure_.scene, figure_.hits, index_, layout_);
@@ -319,6 +319,6 @@ private:
 
 } // namespace
 
-void drawPanel(Figure& figure, std::size_t panel) { PanelParts(figure, panel).run(); }
+void drawPanel(Figure& figure, std::size_t panel, const std::stop_token& stop) { PanelParts(figure, panel).run(stop); }
 
 } // namespace coulter

@@ -1,6 +1,5 @@
 // What a referee says of views of space. See referee.h.
 #include "composition/referee.h"
-#include "drawing/surface_vectors.h"
 #include "figure/sheet_settings.h"
 
 #include <algorithm>
@@ -37,11 +36,10 @@ void tooManyPolygons(const Figure& figure, std::vector<Finding>& found) {
         const auto& all = figure.panels[owned.path.panel].drawn;
         const auto drawn = std::ranges::find(all, owned.path, &Drawn::path);
         if (drawn == all.end() || !fieldOf(*drawn) || !fieldOf(*drawn)->inSpace) continue;
-        found.push_back(findingOf("A surface is finer than polygons can be (" + std::to_string(mostVectorTriangles) +
-                                      " triangles): it is made of dots.",
-                                  owned.path, "Make surfaces of dots", changed(figure, [](Document& d) {
-                                      set(d.sheet.settings, surfacesSetting, std::nullopt);
-                                  })));
+        found.push_back(
+            findingOf("A surface is too fine for polygons, or too much of it lies over itself: it is made of dots.",
+                      owned.path, "Make surfaces of dots",
+                      changed(figure, [](Document& d) { set(d.sheet.settings, surfacesSetting, std::nullopt); })));
         return;
     }
 }

@@ -14,21 +14,19 @@ void SpaceCanvas::line(const std::vector<Place>& places, const Pen& pen) {
     lines_.push_back(std::move(line));
 }
 
-std::vector<SpaceCanvas::Shown> SpaceCanvas::finish(Scene& scene) const {
+std::vector<SpaceCanvas::Shown> SpaceCanvas::finish(Scene& scene, const std::stop_token& stop) const {
     std::vector<Shown> shownItems;
     if (surfaces_.empty() && lines_.empty()) return shownItems;
     const Rect room = frame_.rect.grown(1);
-    std::size_t triangles = 0;
-    for (const Faces& faces : surfaces_) triangles += faces.triangles.size();
-    const bool vectors = vectors_ && triangles <= mostVectorTriangles;
+    auto polygons = vectors_ ? surfaceVectors(surfaces_, room, stop) : std::nullopt;
     // Beside polygons lines come out of hiding where dots of a fine print would.
-    const double perMm = vectors ? std::max(dotsPerMm_, 600 / 25.4) : dotsPerMm_;
+    const double perMm = polygons ? std::max(dotsPerMm_, 600 / 25.4) : dotsPerMm_;
     SurfaceRaster raster(room, perMm);
     if (!surfaces_.empty()) {
         raster.paint(surfaces_);
         const std::size_t first = scene.items.size();
-        if (vectors) {
-            for (FillItem& item : surfaceVectors(surfaces_, room)) scene.items.emplace_back(std::move(item));
+        if (polygons) {
+            for (FillItem& item : *polygons) scene.items.emplace_back(std::move(item));
         } else {
             scene.items.emplace_back(raster.image(room));
         }

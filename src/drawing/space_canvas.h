@@ -7,7 +7,7 @@ namespace coulter {
 /// Where kinds of plot draw what can hide and be hidden in space: all of a panel, shown together at the end.
 class SpaceCanvas {
 public:
-    /// @param vectors  surfaces become polygons, unless they have too many triangles for that
+    /// @param vectors  surfaces become polygons, unless they have too many of them for that
     SpaceCanvas(const Frame& frame, double dotsPerMm, bool vectors)
         : frame_(frame), dotsPerMm_(dotsPerMm), vectors_(vectors) {}
 
@@ -25,7 +25,7 @@ public:
         std::size_t owner = 0, first = 0, last = 0;
     };
     /// Adds everything to a scene: surfaces as one picture, or as polygons, which are each one's; then lines.
-    std::vector<Shown> finish(Scene& scene) const;
+    std::vector<Shown> finish(Scene& scene, const std::stop_token& stop = {}) const;
 
 private:
     struct Line {

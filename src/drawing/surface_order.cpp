@@ -1,5 +1,6 @@
 #include "drawing/surface_order.h"
 
+#include <atomic>
 #include <queue>
 #include <tbb/parallel_for.h>
 
@@ -7,6 +8,7 @@ namespace coulter {
 namespace {
 
 constexpr double level = 1e-6; // mm towards the eye that are no difference
+constexpr std::size_t mostPairs = 4'000'000;
 
 /// What two convex polygons have in common. Method: I. E. Sutherland and G. W. Hodgman, "Reentrant polygon clipping"
 /// (1974).
@@ -57,8 +59,10 @@ struct Pair {
     Order order = Order::None;
 };
 
-/// All pairs that overlap, in an order that the number of threads does not change.
-std::vector<Pair> pairsOf(const std::vector<Piece>& pieces, const Rect& room) {
+/// All pairs that overlap, in an order that the number of threads does not change; none if they are too many, or it was
+/// stopped.
+std::optional<std::vector<Pair>> pairsOf(const std::vector<Piece>& pieces, const Rect& room,
+                                         const std::stop_token& stop) {
     double sizes = 0;
     for (const Piece& piece : pieces) sizes += std::max(piece.box.width, piece.box.height);
     const double cell = std::max({2 * sizes / static_cast<double>(std::max<std::size_t>(1, pieces.size())),
@@ -75,9 +79,11 @@ std::vector<Pair> pairsOf(const std::vector<Piece>& pieces, const Rect& room) {
         }
     }
     std::vector<std::vector<Pair>> found(held.size());
+    std::atomic<std::size_t> count = 0;
     tbb::parallel_for(std::size_t{0}, held.size(), [&](std::size_t at) {
         const auto& here = held[at];
-        for (std::size_t i = 0; i < here.size(); ++i) {
+        for (std::size_t i = 0; i < here.size() && count <= mostPairs && !stop.stop_requested(); ++i) {
+            const std::size_t before = found[at].size();
             for (std::size_t k = i + 1; k < here.size(); ++k) {
                 const Piece &a = pieces[here[i]], &b = pieces[here[k]];
                 // Once, in the cell that has the upper left corner of what their boxes share.
@@ -86,8 +92,10 @@ std::vector<Pair> pairsOf(const std::vector<Piece>& pieces, const Rect& room) {
                 const Order order = orderOf(a, b);
                 if (order != Order::None) found[at].push_back({here[i], here[k], order});
             }
+            count += found[at].size() - before;
         }
     });
+    if (count > mostPairs || stop.stop_requested()) return std::nullopt;
     std::vector<Pair> all;
     for (const auto& part : found) all.insert(all.end(), part.begin(), part.end());
     return all;
@@ -249,13 +257,14 @@ private:
 
 } // namespace
 
-std::vector<std::uint32_t> paintingOrder(Pieces& made, const Rect& room) {
-    std::vector<Pair> pairs = pairsOf(made.pieces, room);
-    if (std::ranges::any_of(pairs, [](const Pair& pair) { return pair.order == Order::Crossing; })) {
-        cutCrossings(made.pieces, pairs, made.edges);
-        pairs = pairsOf(made.pieces, room);
+std::optional<std::vector<std::uint32_t>> paintingOrder(Pieces& made, const Rect& room, const std::stop_token& stop) {
+    auto pairs = pairsOf(made.pieces, room, stop);
+    if (pairs && std::ranges::any_of(*pairs, [](const Pair& pair) { return pair.order == Order::Crossing; })) {
+        cutCrossings(made.pieces, *pairs, made.edges);
+        pairs = pairsOf(made.pieces, room, stop);
     }
-    return Painting(made.pieces, pairs, made.edges).order();
+    if (!pairs) return std::nullopt;
+    return Painting(made.pieces, *pairs, made.edges).order();
 }
 
 } // namespace coulter

@@ -181,10 +181,10 @@ private:
 
 } // namespace
 
-Pieces piecesOf(const std::vector<Faces>& surfaces, const Rect& room) {
+Pieces piecesOf(const std::vector<Faces>& surfaces, const Rect& room, const std::stop_token& stop) {
     for (int difference = mostDifference;; difference *= 2) {
         PieceMaker maker(room, difference);
-        for (std::uint32_t i = 0; i < surfaces.size(); ++i) maker.add(surfaces[i], i);
+        for (std::uint32_t i = 0; i < surfaces.size() && !stop.stop_requested(); ++i) maker.add(surfaces[i], i);
         if (maker.made.pieces.size() <= mostPieces || difference > 255) return std::move(maker.made);
     }
 }

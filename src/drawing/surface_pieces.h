@@ -6,6 +6,7 @@
 #include <cmath>
 #include <cstdint>
 #include <functional>
+#include <stop_token>
 #include <vector>
 
 namespace coulter {
@@ -76,6 +77,6 @@ struct Pieces {
 };
 /// All triangles within a part of the sheet, cut until neither their places among the colours nor the light on them
 /// changes the colour of a piece by more than 6 of 255; by more where they would be too many.
-Pieces piecesOf(const std::vector<Faces>& surfaces, const Rect& room);
+Pieces piecesOf(const std::vector<Faces>& surfaces, const Rect& room, const std::stop_token& stop);
 
 } // namespace coulter

@@ -117,13 +117,20 @@ private:
 
 } // namespace
 
-std::vector<FillItem> surfaceVectors(const std::vector<Faces>& surfaces, const Rect& room) {
-    Pieces made = piecesOf(surfaces, room);
-    const std::vector<std::uint32_t> order = paintingOrder(made, room);
-    const Neighbours neighbours(made.pieces, order, made.edges);
+std::optional<std::vector<FillItem>> surfaceVectors(const std::vector<Faces>& surfaces, const Rect& room,
+                                                    const std::stop_token& stop) {
+    std::size_t triangles = 0;
+    for (const Faces& faces : surfaces) triangles += faces.triangles.size();
+    if (triangles > mostVectorTriangles) return std::nullopt;
+    Pieces made = piecesOf(surfaces, room, stop);
+    const auto order = paintingOrder(made, room, stop);
+    if (!order) return std::nullopt;
+    const Neighbours neighbours(made.pieces, *order, made.edges);
     std::vector<FillItem> items;
-    for (std::size_t when = 0; when < order.size(); ++when)
-        items.push_back({neighbours.outline(order[when], when), made.pieces[order[when]].colour, 1, false});
+    for (std::size_t when = 0; when < order->size() && !stop.stop_requested(); ++when) {
+        const std::uint32_t piece = (*order)[when];
+        items.push_back({neighbours.outline(piece, when), made.pieces[piece].colour, 1, false});
+    }
     return items;
 }
 

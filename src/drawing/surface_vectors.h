@@ -2,6 +2,8 @@
 #include "drawing/scene.h"
 #include "drawing/surface_raster.h"
 
+#include <optional>
+#include <stop_token>
 #include <vector>
 
 namespace coulter {
@@ -17,6 +19,8 @@ inline constexpr std::size_t mostVectorTriangles = 60'000;
 /// many or it is smaller than 0.4 mm. Edges are where they are; of two that have one in common the one painted first
 /// reaches 0.13 mm under the other, so that no seam shows what lies behind.
 /// @param room  mm on the sheet; what lies wholly outside is left out
-std::vector<FillItem> surfaceVectors(const std::vector<Faces>& surfaces, const Rect& room);
+/// @return none where there are too many triangles, or too many over one another (see paintingOrder); or it was stopped
+std::optional<std::vector<FillItem>> surfaceVectors(const std::vector<Faces>& surfaces, const Rect& room,
+                                                    const std::stop_token& stop = {});
 
 } // namespace coulter

@@ -12,7 +12,9 @@ namespace {
 
 Scene sceneOf(const std::vector<Faces>& surfaces) {
     Scene scene{room.width, room.height, {}};
-    for (FillItem& item : surfaceVectors(surfaces, room)) scene.items.emplace_back(std::move(item));
+    const auto items = surfaceVectors(surfaces, room);
+    REQUIRE(items);
+    for (const FillItem& item : *items) scene.items.emplace_back(item);
     return scene;
 }
 
@@ -123,7 +125,8 @@ TEST_CASE("colours that run over a face are cut into steps that are hardly seen"
     // One colour throughout is one polygon for each triangle, and no more.
     ramp.flat = true;
     std::size_t polygons = 0;
-    for (const FillItem& item : surfaceVectors({ramp}, room)) polygons += item.polygons.size();
+    const auto flat = surfaceVectors({ramp}, room);
+    for (const FillItem& item : *flat) polygons += item.polygons.size();
     CHECK(polygons == 2);
 }
 
@@ -144,7 +147,8 @@ TEST_CASE("polygons leave no seam between them, and are the same with any number
     const auto polygonsWith = [&](std::size_t threads) {
         const tbb::global_control control(tbb::global_control::max_allowed_parallelism, threads);
         std::vector<double> numbers;
-        for (const FillItem& item : surfaceVectors({green, ball({26, 15, 3}, 9, {90, 0, 0}, 30)}, room)) {
+        const auto items = surfaceVectors({green, ball({26, 15, 3}, 9, {90, 0, 0}, 30)}, room);
+        for (const FillItem& item : *items) {
             for (const auto& polygon : item.polygons) {
                 for (const Point& p : polygon) numbers.insert(numbers.end(), {p.x, p.y});
             }
@@ -155,4 +159,17 @@ TEST_CASE("polygons leave no seam between them, and are the same with any number
     CHECK(alone.size() > 10'000);
     CHECK(alone == polygonsWith(2));
     CHECK(alone == polygonsWith(8));
+}
+
+TEST_CASE("what has too many polygons, or too many over one another, is left to dots; a stop is obeyed") {
+    CHECK_FALSE(surfaceVectors({ball({20, 15, 0}, 12, {0, 120, 0}, 130)}, room)); // 67 600 triangles
+    std::vector<Faces> heap;                                                      // each over all others
+    for (int i = 0; i < 3000; ++i)
+        heap.push_back(triangleOf({{{5, 5, 0.01 * i}, {35, 5, 0.01 * i}, {20, 25, 0.01 * i}}}, {1, 2, 3}));
+    CHECK_FALSE(surfaceVectors(heap, room));
+    heap.resize(100);
+    CHECK(surfaceVectors(heap, room)->size() == 100);
+    std::stop_source stop;
+    stop.request_stop();
+    CHECK_FALSE(surfaceVectors(heap, room, stop.get_token()));
 }
