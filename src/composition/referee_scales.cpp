@@ -154,15 +154,30 @@ void outsideLimits(const Figure& figure, std::vector<Finding>& found) {
     }
 }
 
+/// How many values along a scale, up to one; of a family whose colours say its values those of all members, counted
+/// with the first of them.
+std::size_t countAlong(const PanelFigure& panel, const Drawn& drawn, std::size_t scale, std::optional<double> upTo) {
+    if (scale != colourScale || !drawn.caseValue) return valuesAlong(drawn, scale, upTo);
+    std::size_t count = 0;
+    for (const Drawn& member : panel.drawn) {
+        if (member.path.index != drawn.path.index || !member.caseValue) continue;
+        if (member.path.part < drawn.path.part) return 0;
+        count += !upTo || *member.caseValue <= *upTo;
+    }
+    return count;
+}
+
 void coloursCut(const Figure& figure, std::vector<Finding>& found) {
     for (const PanelFigure& panel : figure.panels) {
         for (const Drawn& drawn : panel.drawn) {
-            const FieldSamples* samples = fieldSamplesOf(drawn);
             const Axis& axis = figure.document.panels[drawn.path.panel].colour;
-            if (!samples || !showsValuesByColours(drawn) || !axis.limits || !panel.layout.colours.shown) continue;
-            const std::size_t all = valuesAlong(drawn, colourScale, {}),
-                              low = valuesAlong(drawn, colourScale, panel.frame().colour.low),
-                              high = all - valuesAlong(drawn, colourScale, panel.frame().colour.high);
+            if (!(fieldSamplesOf(drawn) || drawn.caseValue) || !showsByColours(drawn) || !axis.limits ||
+                !panel.layout.colours.shown)
+                continue;
+            const std::size_t all = countAlong(panel, drawn, colourScale, {}),
+                              low = countAlong(panel, drawn, colourScale,
+                                               std::nextafter(panel.frame().colour.low, -HUGE_VAL)),
+                              high = all - countAlong(panel, drawn, colourScale, panel.frame().colour.high);
             const double share = all == 0 ? 0 : static_cast<double>(low + high) / static_cast<double>(all);
             if (share < 0.001) continue;
             found.push_back(
@@ -179,9 +194,10 @@ void notOnLogarithm(const Figure& figure, std::vector<Finding>& found) {
         for (const Drawn& drawn : panel.drawn) {
             for (const std::size_t scale : {acrossScale, upScale, uprightScale, colourScale}) {
                 const bool onFirst =
-                    scale == colourScale ? showsValuesByColours(drawn) : scale != upScale || drawn.scale == 0;
+                    scale == colourScale ? showsByColours(drawn) : scale != upScale || drawn.scale == 0;
                 if (panel.layout.rules[scale].ticks.kind != ScaleKind::Logarithmic || !onFirst) continue;
-                const std::size_t all = valuesAlong(drawn, scale, {}), lost = valuesAlong(drawn, scale, 0.0);
+                const std::size_t all = countAlong(panel, drawn, scale, {}),
+                                  lost = countAlong(panel, drawn, scale, 0.0);
                 if (lost == 0) continue;
                 const ItemPath path{ItemKind::Scale, drawn.path.panel, scale, 0};
                 found.push_back(findingOf(drawn.of + ": " + std::to_string(lost) + " of " + std::to_string(all) +

@@ -88,6 +88,26 @@ TEST_CASE("a legend that is too long is mended by a scale of colours") {
     CHECK(mended.panels[0].layout.colours.shown);
 }
 
+TEST_CASE("members whose values the scale of colours has no place for are pointed out once") {
+    const auto sentences = [](const Document& d) {
+        std::vector<std::string> found;
+        for (const Finding& each : findingsOf(drawFigure(d))) {
+            if (each.said.sentence.find("of colours") != std::string::npos) found.push_back(each.said.sentence);
+        }
+        return found;
+    };
+    Document d = family();
+    CHECK(sentences(d).empty());
+    d.panels[0].colour.limits = Limits{20, 40};
+    REQUIRE(sentences(d).size() == 1); // 5, 10, 15 and 45 to 60 lie outside
+    CHECK(sentences(d)[0].find("58 %") != std::string::npos);
+    d.panels[0].colour.limits.reset();
+    d.panels[0].plots[0].of = "f(x, k) for k in {-10, 0, ..., 60}";
+    d.panels[0].colour.scale = ScaleKind::Logarithmic;
+    REQUIRE(sentences(d).size() == 1);
+    CHECK(sentences(d)[0].find("2 of 8 values are not positive") != std::string::npos);
+}
+
 TEST_CASE("lines and notes have dashes of their own") {
     Document d = document({"f(x) = x^2", "x in [0, 1]", "a = 4"}, {"f(x)", "1/2"});
     d.panels[0].plots[1].kind = "reference line";
