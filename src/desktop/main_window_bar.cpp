@@ -153,10 +153,12 @@ void MainWindow::fillDocumentMenu() {
     QMenu* language = menu->addMenu(tr("Language"));
     for (const auto& [name, code] :
          {std::pair{tr("as the desktop's"), ""}, {QString("English"), "en"}, {QString("Deutsch"), "de"}}) {
-        language->addAction(name, this, [this, chosen = QString(code)] {
+        QAction* each = language->addAction(name, this, [this, chosen = QString(code)] {
             chooseLanguage(chosen);
             say(tr("The language is the new one from the next start on."), false);
         });
+        each->setCheckable(true);
+        each->setChecked(QSettings().value("language").toString() == code);
     }
     fillLooks(*menu->addMenu(tr("The figure's look…")));
     QMenu* seen = menu->addMenu(tr("The sheet as it is seen…"));

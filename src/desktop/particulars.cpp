@@ -18,6 +18,7 @@
 #include <QLineEdit>
 #include <QToolButton>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <charconv>
 #include <cmath>
 
@@ -182,7 +183,11 @@ void Particulars::plotFields(FormFields& fields) {
     for (const PlotKind* each : kinds) names << spoken(each->name);
     auto* choice = fields.choice(
         tr("kind"), [names] { return names; },
-        [this, names] { return static_cast<int>(names.indexOf(spoken(plotShown().kind))); },
+        [this, kinds] {
+            const auto is = [&](const PlotKind* each) { return each->name == plotShown().kind; };
+            const auto at = std::ranges::find_if(kinds, is);
+            return at == kinds.end() ? -1 : static_cast<int>(at - kinds.begin());
+        },
         [this, kinds](int index) {
             changePlot(tr("another kind of plot"),
                        [&](Plot& p) { p = inKind(std::move(p), *kinds[static_cast<std::size_t>(index)]); });

@@ -164,6 +164,21 @@ TEST_CASE("nothing of the window is left in English, and forms fit their pane") 
         d.sheet()->select(path);
         look();
     }
+    // Each kind's own form.
+    for (const PlotKind* kind : plotKinds()) {
+        const bool over = kind->runs == Runs::Over;
+        if (!kind->fits({over ? 2U : 1U, 1, false, false, false})) continue;
+        Document of = document;
+        of.panels = {Panel{}};
+        of.panels[0].plots = {plotOf(over ? "k(x, y)" : "f(x)", kind->name)};
+        d.window().session().start(of, "");
+        d.settle();
+        d.sheet()->select({ItemKind::Plot, 0, 0, 0});
+        INFO(kind->name);
+        look();
+    }
+    d.window().session().start(document, "");
+    d.settle();
     // What is chosen by its German name is written down by the word of recipes.
     d.sheet()->select({ItemKind::Plot, 0, 0, 0});
     d.settle();
