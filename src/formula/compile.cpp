@@ -14,6 +14,7 @@
 #include <optional>
 #include <set>
 #include <tuple>
+#include <utility>
 
 namespace coulter {
 namespace {
@@ -32,6 +33,12 @@ struct Refusal {
     Problem problem;
 };
 
+/// ∞ or −∞, as it is written.
+bool isInfinity(const Expr& e) {
+    if (e.kind == ExprKind::Group || e.kind == ExprKind::Negate) return isInfinity(*e.operands[0]);
+    return e.kind == ExprKind::Name && e.text == "∞";
+}
+
 class Compiler {
 public:
     Compiler(const Page& page, std::span<const std::string> inputs, const FixedValues& fixed)
@@ -39,6 +46,8 @@ public:
         for (std::size_t i = 0; i < inputs.size(); ++i) scope_[inputs[i]] = {builder_.input(i)};
         for (const auto& [name, value] : fixed) scope_[name] = {builder_.constant(value)};
         fixed_ = fixed;
+        // A single answer says that it went through an infinite value; a curve would only show a wrong line.
+        builder_.keepsInfinities = inputs.empty();
     }
 
     /// Compiles only to find problems: limits that depend on a parameter may stand for any.
@@ -277,6 +286,7 @@ private:
     /// A sum or product up to infinity.
     Value endless(const Expr& e, double low, const Scope& scope) {
         const Scope inner = running(e, scope);
+        const bool kept = std::exchange(builder_.keepsInfinities, false);
         ++nesting_;
         Value term = 0;
         if (e.kind == ExprKind::Sum) {
@@ -294,6 +304,7 @@ private:
             }
         }
         --nesting_;
+        builder_.keepsInfinities = kept;
         return builder_.integral(nesting_, builder_.constant(low), builder_.constant(HUGE_VAL), term,
                                  e.kind == ExprKind::Sum ? Program::Over::Sum : Program::Over::Product);
     }
@@ -301,9 +312,11 @@ private:
     Value integral(const Expr& e, const Scope& scope) {
         const Value low = value(*e.operands[0], scope), high = value(*e.operands[1], scope);
         const Scope inner = running(e, scope);
+        const bool kept = std::exchange(builder_.keepsInfinities, false);
         ++nesting_;
         const Value integrand = value(*e.operands[2], inner);
         --nesting_;
+        builder_.keepsInfinities = kept;
         return builder_.integral(nesting_, low, high, integrand,
                                  e.principal ? Program::Over::PrincipalValue : Program::Over::Interval);
     }
@@ -319,7 +332,12 @@ private:
             if (!own && e.text == "π") return {stepwisePi()};
             if (!own && e.text == "e") return {builder_.apply(Kernel::Exp, builder_.constant(1))};
         }
-        if (const auto known = page_.valueOf(e.text)) return {builder_.constant(*known)};
+        if (const auto known = page_.valueOf(e.text)) {
+            // A quantity that is the infinite end of something is written so.
+            const Line* quantity = page_.find(e.text, LineKind::Quantity);
+            const bool grewInfinite = std::isinf(*known) && quantity && quantity->body && !isInfinity(*quantity->body);
+            return {builder_.constant(grewInfinite && !builder_.keepsInfinities ? std::nan("") : *known)};
+        }
         if (!page_.defined.contains(e.text) && !std::isnan(constantValue(e.text)))
             return {builder_.constant(constantValue(e.text))};
         const auto line = page_.defined.find(e.text);

@@ -126,23 +126,99 @@ std::vector<PieceBorder> PieceFinder::within(double low, double high, std::span<
     std::vector<double> looks = unevenShares(looksWithin);
     for (double& look : looks) look = low + (high - low) * look;
     looks.back() = high;
-    return (*this)(looks, others, stop);
+    return find(std::move(looks), others, stop, true);
 }
 
 std::vector<PieceBorder> PieceFinder::operator()(std::span<const double> looks, std::span<const double> others,
                                                  const std::stop_token& stop) {
+    return find({looks.begin(), looks.end()}, others, stop, false);
+}
+
+std::vector<std::vector<double>> PieceFinder::valuesAt(Evaluator& evaluator, std::span<const double> at,
+                                                       std::span<const double> others) const {
+    std::vector<std::vector<double>> values(program_.outputs.size(), std::vector<double>(at.size())), same;
+    std::vector<double*> into;
+    for (auto& column : values) into.push_back(column.data());
+    for (const double other : others) same.emplace_back(at.size(), other);
+    std::vector<const double*> in{at.data()};
+    for (const auto& column : same) in.push_back(column.data());
+    evaluator(in, into, at.size());
+    return values;
+}
+
+/// A condition that holds over less than the distance of two looks shows by how near it comes to doing so: where both
+/// its sides come nearest to each other on a parabola through three looks, and would meet, that is looked at.
+std::vector<double> PieceFinder::dips(Evaluator& evaluator, std::span<const double> looks,
+                                      std::span<const double> others,
+                                      const std::vector<std::vector<double>>& seen) const {
+    std::vector<double> found;
+    if (looks.size() < 5) return found;
+    for (const Switch& each : switches_) {
+        const bool isSign = each.kernel == Kernel::Absolute || each.kernel == Kernel::Sgn ||
+                            each.kernel == Kernel::Min || each.kernel == Kernel::Max || each.kernel == Kernel::Less ||
+                            each.kernel == Kernel::LessEqual;
+        if (!isSign || each.table || each.field) continue;
+        const auto apart = [&](const std::vector<std::vector<double>>& values, std::size_t i) {
+            return each.first == each.second ? values[each.first][i] : values[each.first][i] - values[each.second][i];
+        };
+        const auto bendAt = [&](std::size_t i) {
+            const double left = looks[i] - looks[i - 1], right = looks[i + 1] - looks[i];
+            return ((apart(seen, i + 1) - apart(seen, i)) / right - (apart(seen, i) - apart(seen, i - 1)) / left) /
+                   (left + right);
+        };
+        for (std::size_t i = 2; i + 2 < looks.size() && found.size() < mostBorders; ++i) {
+            const double here = apart(seen, i), sign = here > 0 ? 1 : -1;
+            if (!(sign * here > 0 && sign * apart(seen, i - 1) >= sign * here &&
+                  sign * apart(seen, i + 1) >= sign * here))
+                continue;
+            // A jump is no parabola: the one beside it is another.
+            const double bend = bendAt(i);
+            const auto isLike = [&](double other) { return std::abs(other - bend) <= std::abs(bend) / 2; };
+            if (bend == 0 || !isLike(bendAt(i - 1)) || !isLike(bendAt(i + 1))) continue;
+            const double right = looks[i + 1] - looks[i];
+            const double slope = (apart(seen, i + 1) - here) / right - bend * right, away = -slope / (2 * bend);
+            const double rise = std::max(sign * apart(seen, i - 1), sign * apart(seen, i + 1)) - sign * here;
+            if (sign * (here - slope * slope / (4 * bend)) > 0.1 * rise) continue;
+            // Three places round the lowest one, nearer and nearer.
+            double middle = looks[i] + away, reach = std::max(right, looks[i] - looks[i - 1]) / 8;
+            for (int round = 0; round < 6; ++round, reach /= 8) {
+                const std::array<double, 3> at{middle - reach, middle, middle + reach};
+                const auto values = valuesAt(evaluator, at, others);
+                const double low = sign * apart(values, 0), centre = sign * apart(values, 1),
+                             high = sign * apart(values, 2);
+                const std::size_t least = low < centre && low < high ? 0 : high < centre ? 2 : 1;
+                if (sign * apart(values, least) < 0) {
+                    found.push_back(at[least]);
+                    break;
+                }
+                const double curve = low - 2 * centre + high;
+                if (!(curve > 0)) break;
+                middle += reach * (low - high) / (2 * curve);
+            }
+        }
+    }
+    return found;
+}
+
+std::vector<PieceBorder> PieceFinder::find(std::vector<double> looks, std::span<const double> others,
+                                           const std::stop_token& stop, bool withDips) {
     if (switches_.empty() || looks.size() < 2) return {};
     Evaluator evaluator(program_);
     evaluator.limit(stop, std::numeric_limits<std::int64_t>::max());
     const std::size_t outputs = program_.outputs.size();
-    std::vector<std::vector<double>> seen(outputs, std::vector<double>(looks.size()));
-    std::vector<double*> into;
-    for (auto& column : seen) into.push_back(column.data());
+    auto seen = valuesAt(evaluator, looks, others);
+    if (withDips) {
+        if (const std::vector<double> further = dips(evaluator, looks, others, seen); !further.empty()) {
+            looks.insert(looks.end(), further.begin(), further.end());
+            std::ranges::sort(looks);
+            looks.erase(std::unique(looks.begin(), looks.end()), looks.end());
+            seen = valuesAt(evaluator, looks, others);
+        }
+    }
     std::vector<std::vector<double>> same;
     for (const double other : others) same.emplace_back(looks.size(), other);
     std::vector<const double*> in{looks.data()};
     for (const auto& column : same) in.push_back(column.data());
-    evaluator(in, into, looks.size());
 
     // Three halvings at a time: all the places that they can come to cost as much as one.
     constexpr std::size_t ahead = 7;

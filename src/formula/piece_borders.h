@@ -22,7 +22,7 @@ public:
     /// Whether there is anything in the formula that has pieces.
     bool hasPieces() const { return !switches_.empty(); }
     static constexpr std::size_t looksWithin = 256;
-    /// Between two numbers, looked at in so many places.
+    /// Between two numbers, looked at in so many places, and nearer where a condition all but changes between them.
     std::vector<PieceBorder> within(double low, double high, std::span<const double> others,
                                     const std::stop_token& stop);
     /// @param looks   ascending values of the first input; borders are sought between neighbours
@@ -39,6 +39,12 @@ private:
         std::shared_ptr<const MeasuredField> field = {}; ///< whose cells have them, along this variable
         std::size_t variable = 0;
     };
+    std::vector<PieceBorder> find(std::vector<double> looks, std::span<const double> others,
+                                  const std::stop_token& stop, bool withDips);
+    std::vector<std::vector<double>> valuesAt(Evaluator& evaluator, std::span<const double> at,
+                                              std::span<const double> others) const;
+    std::vector<double> dips(Evaluator& evaluator, std::span<const double> looks, std::span<const double> others,
+                             const std::vector<std::vector<double>>& seen) const;
     static double pieceOf(const Switch& each, double a, double b);
     Program program_; ///< the part that computes the operands of switches
     std::vector<Switch> switches_;

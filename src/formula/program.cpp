@@ -206,6 +206,18 @@ void Evaluator::integrate(const Program::Instruction& instruction, std::size_t c
         values.fill(0);
         std::fill_n(inner.errors.begin(), count, 0.0);
         for (std::size_t i = 0; i < parts.size(); ++i) {
+            // Two conditions with one border find it a rounding apart, and between them is next to nothing.
+            const double all = std::abs(taken[1][owner[i]] - taken[0][owner[i]]);
+            if (std::isnan(parts[i]) && std::abs(high[i] - low[i]) <= 1e-12 * all) {
+                const std::array<double, 2> ends{low[i], high[i]};
+                const std::array<std::uint32_t, 2> which{static_cast<std::uint32_t>(i), static_cast<std::uint32_t>(i)};
+                std::array<double, 2> there{};
+                if (ofPart(ends, which, there.data())) {
+                    const double value = std::isfinite(there[0]) ? there[0] : there[1];
+                    parts[i] = (high[i] - low[i]) * value;
+                    errors[i] = std::isfinite(value) ? std::abs(parts[i]) : HUGE_VAL;
+                }
+            }
             values[owner[i]] += parts[i];
             inner.errors[owner[i]] += errors[i];
         }

@@ -3,6 +3,7 @@
 #include "formula/known_integrals.h"
 
 #include <algorithm>
+#include <array>
 #include <bit>
 #include <cmath>
 
@@ -50,9 +51,16 @@ ProgramBuilder::Value ProgramBuilder::add(Key key, Node node) {
     return at->second;
 }
 
+ProgramBuilder::Value ProgramBuilder::folded(double value, std::span<const Value> operands) {
+    const auto isFinite = [&](Value operand) { return std::isfinite(nodes_[operand].number); };
+    const bool grewInfinite = std::isinf(value) && std::ranges::all_of(operands, isFinite);
+    return constant(grewInfinite && !keepsInfinities ? std::nan("") : value);
+}
+
 ProgramBuilder::Value ProgramBuilder::apply(Kernel kernel, Value a, Value b) {
     if (operandCount(kernel) == 1) b = a;
-    if (folds && isConstant(a) && isConstant(b)) return constant(applyOnce(kernel, nodes_[a].number, nodes_[b].number));
+    if (folds && isConstant(a) && isConstant(b))
+        return folded(applyOnce(kernel, nodes_[a].number, nodes_[b].number), std::array{a, b});
     if (commutes(kernel) && b < a) std::swap(a, b);
     Node node{NodeKind::Operation, {}, {a, b}};
     node.operation.kernel = kernel;
@@ -64,7 +72,7 @@ ProgramBuilder::Value ProgramBuilder::apply(ScalarFunction special, std::span<co
     if (folds && std::ranges::all_of(operands, [&](Value v) { return isConstant(v); })) {
         double v[4] = {};
         for (std::size_t i = 0; i < operands.size(); ++i) v[i] = nodes_[operands[i]].number;
-        return constant(applied(special, v, operands.size()));
+        return folded(applied(special, v, operands.size()), operands);
     }
     Node node{NodeKind::Operation, {}, {operands.begin(), operands.end()}};
     node.operation.special = special;

@@ -40,6 +40,10 @@ public:
     /// Whether integrals of constants are. Off where a formula is only looked at.
     bool foldsIntegrals = true;
 
+    /// Whether what constants make infinite, as 1/0 is, stays so. Where it does not, it is undefined: then nothing that
+    /// was computed through it looks like a value.
+    bool keepsInfinities = true;
+
     /// The number a value stands for, if it is a constant.
     std::optional<double> constantOf(Value value) const;
 
@@ -58,6 +62,8 @@ private:
     using Key = std::tuple<Kernel, ScalarFunction, const void*, std::vector<Value>>;
 
     bool isConstant(Value value) const { return nodes_[value].kind == NodeKind::Constant; }
+    /// What an operation on constants comes to.
+    Value folded(double value, std::span<const Value> operands);
     Value add(Key key, Node node);
     /// A program of `outputs` whose inputs are `inputs`, in this order.
     Program extract(std::span<const Value> outputs, std::span<const Value> inputs) const;

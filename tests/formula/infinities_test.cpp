@@ -1,5 +1,7 @@
 // Answers that went through an infinite value say so.
 #include "formula/answer_text.h"
+#include "formula/parser.h"
+#include "formula/text.h"
 
 #include <catch2/catch.hpp>
 #include <cmath>
@@ -26,4 +28,28 @@ TEST_CASE("an answer that went through an infinite value says so, and claims no 
     const Page asked = readPage(std::vector<std::string>{"1/(5 + 1/0) = ?"});
     REQUIRE(asked.problems().size() == 1);
     CHECK(asked.problems()[0].severity == Problem::Severity::Note);
+}
+
+TEST_CASE("what went through an infinite constant is undefined under integrals and in formulas that are drawn") {
+    for (const char* text : {"int_0^1 x/(5 + 1/0) dx", "sum_{n=1}^{inf} 1/n^2/(5 + 1/0)", "int_0^1 exp(Ei(0)) dx"}) {
+        INFO(text);
+        CHECK(std::isnan(evaluate(Page{}, text).value()));
+    }
+    const auto valueAt = [](const std::string& text, double x, const std::vector<std::string>& lines) {
+        const Page page = readPage(lines);
+        const ParsedExpression parsed = parseExpression(decodeUtf8(text), page.names);
+        const Compiled compiled = compile(page, parsed.expression, std::vector<std::string>{"x"});
+        REQUIRE(compiled.program);
+        return Evaluator(*compiled.program)(x);
+    };
+    const std::vector<std::string> page{"x in [0, 2]", "a = 1/0", "L = inf", "f(x) = x/(5 + a)"};
+    CHECK(std::isnan(valueAt("x + 1/(5 + 1/0)", 1, page)));
+    CHECK(std::isnan(valueAt("x/(1/0)", 1, page)));
+    CHECK(std::isnan(valueAt("f(x)", 1, page)));
+    // Pieces that do not hold are on nobody's way, a limit fills a place, and an end may be infinite.
+    CHECK(valueAt("{ x for x < 1; 1/(5 + 1/0) otherwise }", 0.5, page) == 0.5);
+    CHECK(std::isnan(valueAt("{ x for x < 1; 1/(5 + 1/0) otherwise }", 1.5, page)));
+    CHECK(valueAt("1/(5 + 1/(x - 1))", 1, page) == 0);
+    CHECK(valueAt("int_0^L exp(-x k) dk", 2, page) == Approx(0.5));
+    CHECK(valueAt("x int_{-inf}^inf exp(-k^2) dk", 1, page) == Approx(std::sqrt(M_PI)));
 }
