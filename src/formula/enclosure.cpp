@@ -2,6 +2,7 @@
 
 #include "formula/interval_rules.h"
 #include "formula/proven_integral.h"
+#include "formula/proven_limits.h"
 #include "special/bounds.h"
 
 #include <algorithm>
@@ -124,19 +125,52 @@ std::span<const Enclosure> IntervalEvaluator::operator()(std::span<const Enclosu
 Enclosure IntervalEvaluator::provenBounds(const Program::Integral& integral) {
     // Of a long sum of integrals an estimate has to do: proofs of each would take seconds.
     constexpr std::size_t mostProven = 8;
-    if (integral.over != Program::Over::Interval || !integral.integrand->integrals.empty() ||
+    const bool isSum = integral.over == Program::Over::Sum;
+    if ((integral.over != Program::Over::Interval && !isSum) || !integral.integrand->integrals.empty() ||
         program_.integrals.size() > mostProven)
         return Enclosure::unknown();
     std::vector<Bounds> operands;
-    for (const std::uint32_t operand : integral.operands) {
-        const Enclosure& e = registers_[operand];
-        if (!e.isProof()) return Enclosure::unknown();
+    bool isEndless = false;
+    for (std::size_t k = 0; k < integral.operands.size(); ++k) {
+        const Enclosure& e = registers_[integral.operands[k]];
+        const bool isEnd = k < 2 && e.known && e.isPoint() && std::isinf(e.low);
+        if (!e.isProof() && !isEnd) return Enclosure::unknown();
+        isEndless = isEndless || isEnd;
         operands.push_back({e.low, e.high});
     }
+    const auto known = [](const std::optional<Bounds>& bounds) {
+        return bounds ? Enclosure{bounds->low, bounds->high} : Enclosure::unknown();
+    };
+    const std::span others = std::span(operands).subspan(2);
+    if (isSum) return known(provenSum(*integral.integrand, operands[0].low, others));
     auto& proven = proven_[static_cast<std::size_t>(&integral - program_.integrals.data())];
     if (!proven) proven = std::make_shared<ProvenIntegral>(*integral.integrand);
-    const auto bounds = (*proven)(operands[0], operands[1], std::span(operands).subspan(2));
-    return bounds ? Enclosure{bounds->low, bounds->high} : Enclosure::unknown();
+    if (!isEndless) {
+        const auto plain = (*proven)(operands[0], operands[1], others);
+        const bool atPoints = operands[0].low == operands[0].high && operands[1].low == operands[1].high;
+        if (plain || !atPoints) return known(plain);
+        return known(provenBetween(*integral.integrand, *proven, operands[0].low, operands[1].low, others));
+    }
+    // From the finite limit, or from 0, to what is infinite.
+    const double low = operands[0].low, high = operands[1].low;
+    const auto outwardsFrom = [&](const Bounds& finite, bool upwards) {
+        if (finite.low != finite.high) return std::optional<Bounds>();
+        const auto whole = provenToInfinity(*integral.integrand, *proven, finite.low, upwards, others);
+        if (whole) return whole;
+        // The finite end may be a place where the integrand is infinite.
+        const double next = finite.low + (upwards ? 1 : -1);
+        const auto first =
+            provenBetween(*integral.integrand, *proven, std::min(finite.low, next), std::max(finite.low, next), others);
+        const auto rest = first ? provenToInfinity(*integral.integrand, *proven, next, upwards, others) : std::nullopt;
+        return rest ? std::optional(*first + *rest) : std::nullopt;
+    };
+    if (high == HUGE_VAL && low == -HUGE_VAL) {
+        const auto above = outwardsFrom({0, 0}, true), below = above ? outwardsFrom({0, 0}, false) : std::nullopt;
+        return below ? known(*above + *below) : Enclosure::unknown();
+    }
+    if (high == HUGE_VAL && std::isfinite(low)) return known(outwardsFrom(operands[0], true));
+    if (low == -HUGE_VAL && std::isfinite(high)) return known(outwardsFrom(operands[1], false));
+    return Enclosure::unknown();
 }
 
 /// The value with its estimated error, and twice the difference that the operands' widths make.

@@ -1,0 +1,416 @@
+#include "formula/growth.h"
+
+#include "formula/enclosure.h"
+#include "formula/interval_rules.h"
+
+#include <array>
+#include <cmath>
+#include <limits>
+#include <tuple>
+#include <vector>
+
+namespace coulter {
+namespace {
+
+constexpr double inf = std::numeric_limits<double>::infinity();
+/// What exponents are widened by before they are used: they are sums and products of few doubles.
+constexpr double guard = 1e-12;
+/// Exponentials that fall more slowly than this are not told from their rounding.
+constexpr double flattest = 1e-6;
+
+/// Bounds of e^a, of a^p with a > 0, and of ln a; libm is within a few units in the last place, and 1e-12 is far more.
+Bounds widened(double low, double high) {
+    return {low - std::abs(low) * guard, std::isfinite(high) ? high + std::abs(high) * guard : inf};
+}
+Bounds exponentialOf(const Bounds& a) { return widened(std::exp(a.low), std::exp(a.high)); }
+Bounds powerOf(double x, double p) { return widened(std::pow(x, p), std::pow(x, p)); }
+
+/// Reads the growth of each step, from X on.
+class GrowthReader {
+public:
+    explicit GrowthReader(double from) : from_(from) {}
+
+    using Maybe = std::optional<Growth>;
+
+    static Growth constant(const Bounds& value) { return {0, {0, 0}, 0, value}; }
+
+    Maybe apply(Kernel kernel, const Maybe& a, const Maybe& b) {
+        if (!a || !b) return std::nullopt;
+        switch (kernel) {
+        case Kernel::Add: return sum(*a, *b);
+        case Kernel::Subtract: return sum(*a, scaled(*b, -1));
+        case Kernel::Multiply: return product(*a, *b);
+        case Kernel::Divide: {
+            const Maybe below = inverse(*b);
+            return below ? product(*a, *below) : std::nullopt;
+        }
+        case Kernel::Negate: return scaled(*a, -1);
+        case Kernel::Absolute: {
+            Growth size = *a;
+            const double most = magnitude(a->factor);
+            const bool crosses = a->factor.low <= 0 && a->factor.high >= 0;
+            size.factor = {crosses ? 0 : std::min(std::abs(a->factor.low), std::abs(a->factor.high)), most};
+            return size;
+        }
+        case Kernel::Sqrt: return root(*a, 0.5);
+        case Kernel::Exp: return exponential(*a);
+        case Kernel::Cosh: return hyperbolic(*a, 1);
+        case Kernel::Sinh: return hyperbolic(*a, -1);
+        case Kernel::Sech: {
+            const Maybe below = hyperbolic(*a, 1);
+            return below ? inverse(*below) : std::nullopt;
+        }
+        case Kernel::Csch: {
+            const Maybe below = hyperbolic(*a, -1);
+            return below ? inverse(*below) : std::nullopt;
+        }
+        case Kernel::Ln: return logarithm(*a);
+        case Kernel::Power: return power(*a, *b);
+        case Kernel::Sin: return wave(kernel, *a);
+        case Kernel::Cos: return wave(kernel, *a);
+        case Kernel::Factorial: return factorial(*a, 1);
+        case Kernel::Gamma: return factorial(*a, 0);
+        default: return byRange(kernel, *a, *b);
+        }
+    }
+
+private:
+    static bool isFinite(const Growth& g) {
+        return isBounded(g.factor) && std::isfinite(g.factorial) && isBounded(g.exponential) && std::isfinite(g.power);
+    }
+    Maybe checked(const Growth& g) const {
+        const bool isNumber = !std::isnan(g.factor.low) && !std::isnan(g.factor.high) && std::isfinite(g.factorial) &&
+                              isBounded(g.exponential) && std::isfinite(g.power);
+        return isNumber ? Maybe(g) : std::nullopt;
+    }
+
+    static Growth scaled(Growth g, double by) {
+        g.factor = exactly(by) * g.factor;
+        return g;
+    }
+
+    /// Bounds, for all x ≥ X, of e^(f x ln x + e x) x^p with exponents of which the first that is not 0 is negative.
+    std::optional<Bounds> shrinking(double f, double e, double p) const {
+        const double x = from_;
+        if (f == 0 && e == 0) return p > 0 ? std::nullopt : std::optional(Bounds{0, powerOf(x, p).high});
+        // Its logarithm falls from X on if its slope f (ln x + 1) + e + p/x is negative there and falls, or stays so.
+        const double slope = f * (std::log(x) + 1) + e + std::max(0.0, p) / x;
+        if (f > 0 || !(slope < -flattest)) return std::nullopt;
+        const double top = f * x * std::log(x) + e * x + p * std::log(x);
+        return Bounds{0, widened(0, std::exp(top + std::abs(top) * guard)).high};
+    }
+
+    Maybe sum(const Growth& a, const Growth& b) const {
+        if (isZero(a.factor)) return b;
+        if (isZero(b.factor)) return a;
+        const auto order = [](const Growth& g) { return std::tuple(g.factorial, g.exponential.high, g.power); };
+        const bool aLeads = order(a) >= order(b);
+        const Growth &more = aLeads ? a : b, &less = aLeads ? b : a;
+        const bool isAlike = less.factorial == more.factorial && less.power == more.power;
+        const double f = less.factorial - more.factorial,
+                     p = less.power - more.power; // which measures the smaller part, and need not be exact
+        const Bounds rate = less.exponential - more.exponential;
+        Growth all = more;
+        if (isAlike && isZero(less.exponential) && isZero(more.exponential)) {
+            all.factor = more.factor + less.factor;
+        } else if (const auto part = shrinking(f, rate.high, p); part && isBounded(less.factor)) {
+            all.factor = more.factor + less.factor * *part;
+        } else if (isAlike) {
+            // Which of both is larger is not known: both are at most of the larger rate.
+            all.exponential = exactly(more.exponential.high);
+            all.factor = {std::min(0.0, more.factor.low) + std::min(0.0, less.factor.low),
+                          std::max(0.0, more.factor.high) + std::max(0.0, less.factor.high)};
+            all.factor = outwards(all.factor.low, all.factor.high);
+        } else {
+            return std::nullopt;
+        }
+        return checked(all);
+    }
+
+    Maybe product(const Growth& a, const Growth& b) const {
+        // An exponent that is rounded is another one, however little, when x grows beyond all bounds.
+        const double power = a.power + b.power, factorial = a.factorial + b.factorial;
+        const bool isExact = power - a.power == b.power && power - b.power == a.power &&
+                             factorial - a.factorial == b.factorial && factorial - b.factorial == a.factorial;
+        if (!isExact) return std::nullopt;
+        return checked({factorial, a.exponential + b.exponential, power, a.factor * b.factor});
+    }
+
+    Maybe inverse(const Growth& a) const {
+        if (a.factor.low <= 0 && a.factor.high >= 0) return std::nullopt;
+        const Bounds factor = std::isinf(a.factor.high) ? Bounds{0, roundedUp(1 / a.factor.low)} : reciprocal(a.factor);
+        return checked({-a.factorial, -a.exponential, -a.power, factor});
+    }
+
+    /// A positive function to a power.
+    Maybe root(const Growth& a, double p) const {
+        if (a.factor.low < 0 || (a.factor.low == 0 && p < 0)) return std::nullopt;
+        if (std::fma(a.power, p, -(a.power * p)) != 0 || std::fma(a.factorial, p, -(a.factorial * p)) != 0)
+            return std::nullopt;
+        const Bounds factor{a.factor.low == 0 ? 0 : powerOf(a.factor.low, p).low, powerOf(a.factor.high, p).high};
+        const Bounds ordered = p < 0 ? Bounds{powerOf(a.factor.high, p).low, powerOf(a.factor.low, p).high} : factor;
+        return checked({a.factorial * p, exactly(p) * a.exponential, a.power * p, ordered});
+    }
+
+    /// All values from X on.
+    std::optional<Bounds> range(const Growth& a) const {
+        if (!a.isPower() || !isBounded(a.factor)) return std::nullopt;
+        const Bounds at = a.factor * powerOf(from_, a.power);
+        if (a.power == 0) return a.factor;
+        if (a.power < 0) return Bounds{std::min(0.0, at.low), std::max(0.0, at.high)};
+        return Bounds{a.factor.low < 0 ? -inf : at.low, a.factor.high > 0 ? inf : at.high};
+    }
+
+    Maybe exponential(const Growth& a) const {
+        if (!a.isPower() || !isBounded(a.factor)) return std::nullopt;
+        const double high = a.factor.high;
+        if (a.power <= 0) return constant(exponentialOf(*range(a)));
+        if (a.power == 1) return checked({0, a.factor, 0, {1, 1}});
+        if (high >= 0) return std::nullopt;
+        // e^(−c x^p) ≤ e^(−c X^(p−1) x)
+        if (a.power > 1)
+            return checked({0, exactly(high * powerOf(from_, a.power - 1).low * (1 - guard)), 0, Bounds{0, 1}});
+        // x^24 e^(−c x^p) is largest at x^p = 24/(c p).
+        constexpr double order = 24;
+        const double top = std::max(std::log(from_), std::log(order / (-high * a.power)) / a.power);
+        const double most = order * top + high * std::exp(a.power * top);
+        return checked(
+            {0, {0, 0}, -order, Bounds{0, widened(0, std::exp(most + std::abs(most) * guard)).high * (1 + 1e-9)}});
+    }
+
+    /// (e^u ± e^−u)/2
+    Maybe hyperbolic(const Growth& a, double sign) const {
+        const Maybe up = exponential(a), down = exponential(scaled(a, -1));
+        const Maybe both = up && down ? sum(*up, scaled(*down, sign)) : std::nullopt;
+        return both ? Maybe(scaled(*both, 0.5)) : std::nullopt;
+    }
+
+    /// ln(x^p c) = p ln x + ln c, and ln x ≤ x^s max(ln X/X^s, 1/(e s)).
+    Maybe logarithm(const Growth& a) const {
+        if (!a.isPower() || !(a.factor.low > 0) || !isBounded(a.factor)) return std::nullopt;
+        const Growth rest = constant(widened(std::log(a.factor.low), std::log(a.factor.high)));
+        if (a.power == 0) return rest;
+        constexpr double s = 0.0625;
+        const double most = std::log(from_) > 1 / s ? std::log(from_) / std::pow(from_, s) : 1 / (std::exp(1.0) * s);
+        const Growth main{0, {0, 0}, s, exactly(a.power) * Bounds{0, widened(0, most).high}};
+        return sum(main, rest);
+    }
+
+    Maybe power(const Growth& a, const Growth& b) const {
+        const bool isFixed = b.isPower() && b.power == 0 && b.factor.low == b.factor.high;
+        if (isFixed) {
+            const double p = b.factor.low;
+            if (a.factor.low > 0 || (a.factor.low == 0 && p > 0)) return root(a, p);
+            if (p != std::floor(p) || p == 0 || std::abs(p) > 64 || !isFinite(a)) return std::nullopt;
+            Maybe result = a;
+            for (int i = 1; i < static_cast<int>(std::abs(p)) && result; ++i) result = product(*result, a);
+            return result && p < 0 ? inverse(*result) : result;
+        }
+        // A constant to a power: its sign changes to and fro if it is negative.
+        const bool isOne = a.isPower() && a.power == 0 && a.factor.low == a.factor.high;
+        if (!isOne || !b.isPower() || !isBounded(b.factor) || !(b.power > 0) || !(b.factor.low > 0))
+            return std::nullopt;
+        const double size = std::abs(a.factor.low);
+        if (size == 0) return constant({0, 0});
+        const Maybe grown = size == 1
+                                ? Maybe(constant({1, 1}))
+                                : exponential({0, {0, 0}, b.power, widened(std::log(size), std::log(size)) * b.factor});
+        if (!grown) return std::nullopt;
+        Growth result = *grown;
+        const double most = magnitude(result.factor);
+        if (a.factor.low < 0) result.factor = {-most, most};
+        return checked(result);
+    }
+
+    /// sin u of a u that vanishes is u itself, to within u²/6 of it.
+    Maybe wave(Kernel kernel, const Growth& a) const {
+        const auto values = range(a);
+        if (!values) return constant({-1, 1});
+        const double most = magnitude(*values);
+        if (kernel == Kernel::Sin && most <= 1) {
+            Growth result = a;
+            result.factor = a.factor * Bounds{roundedDown(1 - roundedUp(roundedUp(most * most) / 6)), 1};
+            return result;
+        }
+        if (!isBounded(*values)) return constant({-1, 1});
+        return byRange(kernel, a, a);
+    }
+
+    /// Γ(u + more) from Γ(u) ≥ √(2π/u) (u/e)^u, of a u = x c: at least Γ of its least factor.
+    Maybe factorial(const Growth& a, double more) const {
+        if (!a.isPower() || a.power != 1 || !(a.factor.low > 0) || !(a.factor.low * from_ >= 2)) return std::nullopt;
+        const double c = a.factor.low;
+        // Γ(u + 1) = u Γ(u)
+        const double least = std::sqrt(6.283185307179586 / c) * (more > 0 ? c : 1);
+        const double rate = c * std::log(c) - c;
+        return checked(
+            {c, exactly(rate - std::abs(rate) * guard), more > 0 ? 0.5 : -0.5, Bounds{least * (1 - 1e-9), inf}});
+    }
+
+    Maybe byRange(Kernel kernel, const Growth& a, const Growth& b) const {
+        const auto left = range(a), right = range(b);
+        if (!left || !right) return std::nullopt;
+        const Enclosure value = enclose(kernel, {left->low, left->high}, {right->low, right->high}, false);
+        if (!value.known || !value.defined || value.mayBeUnset || !(value.low <= value.high) ||
+            !std::isfinite(value.low) || !std::isfinite(value.high))
+            return std::nullopt;
+        return constant({value.low, value.high});
+    }
+
+    double from_;
+};
+
+} // namespace
+
+namespace {
+
+/// What a register is, where it is exactly that: a polynomial in 1/t for the t that grows, from the constant one up. So
+/// 1 - (1 - 1/t)^2 is 2/t - 1/t^2.
+using NearEnd = std::array<double, 5>;
+
+/// Sums and products of such, as long as nothing is rounded.
+std::optional<NearEnd> nearEnd(Kernel kernel, const std::optional<NearEnd>& a, const std::optional<NearEnd>& b) {
+    if (!a || !b) return std::nullopt;
+    bool isExact = true;
+    const auto sum = [&](double x, double y) {
+        const double s = x + y;
+        isExact = isExact && s - x == y && s - y == x;
+        return s;
+    };
+    NearEnd result{};
+    switch (kernel) {
+    case Kernel::Negate:
+        for (std::size_t i = 0; i < result.size(); ++i) result[i] = -(*a)[i];
+        break;
+    case Kernel::Add:
+    case Kernel::Subtract:
+        for (std::size_t i = 0; i < result.size(); ++i)
+            result[i] = sum((*a)[i], kernel == Kernel::Add ? (*b)[i] : -(*b)[i]);
+        break;
+    case Kernel::Multiply:
+        for (std::size_t i = 0; i < result.size(); ++i) {
+            for (std::size_t k = 0; k < result.size(); ++k) {
+                const double product = (*a)[i] * (*b)[k];
+                if (product == 0) continue;
+                isExact = isExact && i + k < result.size() && std::fma((*a)[i], (*b)[k], -product) == 0;
+                if (isExact) result[i + k] = sum(result[i + k], product);
+            }
+        }
+        break;
+    default: return std::nullopt;
+    }
+    return isExact ? std::optional(result) : std::nullopt;
+}
+
+/// The growth of what vanishes at the end; none if it does not.
+std::optional<Growth> vanishing(const NearEnd& of, double from) {
+    std::size_t order = 0;
+    while (order < of.size() && of[order] == 0) ++order;
+    if (order == 0 || order == of.size()) return std::nullopt;
+    Bounds factor{0, 0};
+    const Bounds reach{0, roundedUp(1 / from)};
+    for (std::size_t i = of.size(); i-- > order;) factor = factor * reach + exactly(of[i]);
+    return Growth{0, {0, 0}, -static_cast<double>(order), factor};
+}
+
+std::optional<Growth> read(const Program& program, double from, std::span<const Bounds> others, const Growth& input,
+                           const std::optional<NearEnd>& place) {
+    if (!(from >= 1) || !std::isfinite(from) || program.inputCount != 1 + others.size()) return std::nullopt;
+    std::vector<std::optional<Growth>> registers(program.registerCount());
+    std::vector<std::optional<NearEnd>> places(registers.size());
+    registers[0] = input;
+    places[0] = place;
+    for (std::size_t i = 0; i < others.size(); ++i) registers[1 + i] = GrowthReader::constant(others[i]);
+    for (std::size_t i = 0; i < program.constants.size(); ++i) {
+        if (!std::isfinite(program.constants[i])) continue;
+        registers[program.inputCount + i] = GrowthReader::constant(exactly(program.constants[i]));
+        places[program.inputCount + i] = NearEnd{program.constants[i]};
+    }
+    GrowthReader reader(from);
+    std::vector<char> unset(registers.size()); // of pieces: certainly none of those looked at so far
+    for (const Program::Instruction& step : program.instructions) {
+        const auto first = step.operands[0], second = step.operands[operandCount(step.kernel) > 1 ? 1 : 0];
+        const bool isPlain = !step.special && step.integral < 0 && step.table < 0 && step.field < 0;
+        std::optional<Growth> result;
+        std::optional<NearEnd> itsPlace;
+        bool isUnset = false;
+        if (isPlain && step.kernel == Kernel::When) {
+            const auto& condition = registers[first];
+            const bool isDecided = condition && condition->isPower() && condition->power == 0 &&
+                                   condition->factor.low == condition->factor.high;
+            isUnset = isDecided && condition->factor.low == 0;
+            if (isDecided && condition->factor.low == 1) result = registers[second];
+        } else if (isPlain && step.kernel == Kernel::OrElse) {
+            result = unset[first] ? registers[second] : registers[first];
+            isUnset = unset[first] && unset[second];
+        } else if (isPlain && step.kernel != Kernel::Count) {
+            if (place) itsPlace = nearEnd(step.kernel, places[first], places[second]);
+            result = itsPlace ? vanishing(*itsPlace, from) : std::nullopt;
+            if (!result) result = reader.apply(step.kernel, registers[first], registers[second]);
+        }
+        registers[step.result] = result;
+        places[step.result] = itsPlace;
+        unset[step.result] = isUnset;
+    }
+    return registers[program.outputs[0]];
+}
+
+} // namespace
+
+std::optional<Growth> growthOf(const Program& program, double from, std::span<const Bounds> others) {
+    return read(program, from, others, {0, {0, 0}, 1, {1, 1}}, std::nullopt);
+}
+
+std::optional<Growth> growthBeside(const Program& program, double end, int side, double from,
+                                   std::span<const Bounds> others) {
+    // The place itself, as it is where nothing cancels: between the end and the end and a bit.
+    const double reach = roundedUp(1 / from);
+    const Bounds near = exactly(end) + (side > 0 ? Bounds{0, reach} : Bounds{-reach, 0});
+    const Growth input = end == 0 ? Growth{0, {0, 0}, -1, exactly(side)} : GrowthReader::constant(near);
+    return read(program, from, others, input, NearEnd{end, static_cast<double>(side)});
+}
+
+namespace {
+
+/// At most, without the factor, at one place.
+double valueAt(const Growth& growth, double x) {
+    const double parts[] = {growth.factorial * x * std::log(x), growth.exponential.high * x,
+                            growth.power * std::log(x)};
+    double sum = 0, size = 0;
+    for (const double part : parts) sum += part, size += std::abs(part);
+    return std::exp(sum + size * guard) * (1 + guard) + smallest;
+}
+
+} // namespace
+
+std::optional<Bounds> integralBeyond(const Growth& growth, double from) {
+    if (!isBounded(growth.factor)) return std::nullopt;
+    if (growth.isPower()) {
+        const double over = -growth.power - 1;
+        if (!(over > flattest)) return std::nullopt;
+        return growth.factor * powerOf(from, -over) / outwards(over, over);
+    }
+    // e^(g(x)) falls at least as fast as its logarithm's slope at X says, which only gets steeper.
+    const double rate = growth.exponential.high;
+    const double slope = growth.factorial * (std::log(from) + 1) + rate + std::max(0.0, growth.power) / from;
+    if (growth.factorial > 0 || !(slope < -flattest)) return std::nullopt;
+    const double most = valueAt(growth, from) / (-slope * (1 - guard)) * (1 + guard);
+    return growth.factor * Bounds{0, most + smallest};
+}
+
+std::optional<Bounds> sumBeyond(const Growth& growth, double from) {
+    if (!isBounded(growth.factor) || !(from >= 2)) return std::nullopt;
+    // Of what falls, the sum from X on lies between the integrals from X and from X − 1 on.
+    if (growth.isPower()) {
+        const double over = -growth.power - 1;
+        if (!(over > flattest)) return std::nullopt;
+        const Bounds least = powerOf(from, -over) / outwards(over, over),
+                     most = powerOf(from - 1, -over) / outwards(over, over);
+        return growth.factor * Bounds{least.low, most.high};
+    }
+    const auto beyond = integralBeyond({growth.factorial, growth.exponential, growth.power, {1, 1}}, from);
+    if (!beyond) return std::nullopt;
+    return growth.factor * Bounds{0, roundedUp(valueAt(growth, from) + beyond->high)};
+}
+
+} // namespace coulter
