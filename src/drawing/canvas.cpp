@@ -5,9 +5,12 @@
 #include "drawing/thinning.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <iterator>
 #include <numbers>
+#include <optional>
+#include <span>
 
 namespace coulter {
 namespace {
@@ -64,19 +67,38 @@ void Canvas::fill(const Polylines& polygons, const Paint& paint) {
     if (!item.polygons.empty()) scene_.items.emplace_back(std::move(item));
 }
 
-void Canvas::marks(const std::vector<Point>& places, const Polylines& shape, const Paint* filling, const Pen* outline) {
+namespace {
+
+/// The places within a rectangle, one after the other; none if there are more than so many.
+std::optional<std::vector<Point>> placesWithin(const MarkPlaces& places, const Rect& room, std::size_t most) {
+    constexpr std::size_t block = 512;
+    std::vector<Point> within;
+    std::array<Point, block> some;
+    for (std::size_t begin = 0; begin < places.count; begin += block) {
+        const std::span<Point> now(some.data(), std::min(block, places.count - begin));
+        places.tell(begin, now);
+        for (const Point& p : now) {
+            if (!room.contains(p)) continue;
+            if (within.size() >= most) return std::nullopt;
+            within.push_back(p);
+        }
+    }
+    return within;
+}
+
+} // namespace
+
+void Canvas::marks(const MarkPlaces& places, const Polylines& shape, const Paint* filling, const Pen* outline) {
     const Rect room = clip_.grown(0.1);
-    const auto isWithin = [&](const Point& p) { return room.contains(p); };
-    if (thins_ && places.size() > mostPlainMarks &&
-        static_cast<std::size_t>(std::ranges::count_if(places, isWithin)) > mostPlainMarks) {
+    const auto found = placesWithin(places, room, thins_ ? mostPlainMarks : places.count);
+    if (!found) {
         if (filling) image(denseMarks(places, shape, *filling, room, dotsPerMm_));
         if (outline)
             image(denseMarks(places, outlined(shape, outline->width), {outline->colour, outline->opacity}, room,
                              dotsPerMm_));
         return;
     }
-    std::vector<Point> within;
-    std::ranges::copy_if(places, std::back_inserter(within), isWithin);
+    const std::vector<Point>& within = *found;
     Polylines all;
     for (const Point& place : within) {
         for (const auto& line : shape) {

@@ -1,4 +1,5 @@
 #pragma once
+#include "drawing/mark_places.h"
 #include "drawing/scene.h"
 
 #include <vector>
@@ -50,7 +51,10 @@ public:
     /// One shape round each of several places, whole wherever the place itself is in the panel; overlapping shapes
     /// stay filled.
     /// @param shape  closed outline round (0, 0), mm; an open shape such as a cross has no filling
-    void marks(const std::vector<Point>& places, const Polylines& shape, const Paint* filling, const Pen* outline);
+    void marks(const MarkPlaces& places, const Polylines& shape, const Paint* filling, const Pen* outline);
+    void marks(const std::vector<Point>& places, const Polylines& shape, const Paint* filling, const Pen* outline) {
+        marks(marksAt(places), shape, filling, outline);
+    }
     void image(ImageItem item) { scene_.items.emplace_back(std::move(item)); }
     /// Words, wherever there is room for them.
     void text(const Box& box, Point at, Colour colour) { addBox(scene_, box, at.x, at.y, colour); }

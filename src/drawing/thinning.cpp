@@ -3,6 +3,7 @@
 #include "drawing/nearness.h"
 
 #include <algorithm>
+#include <array>
 #include <bit>
 #include <cmath>
 #include <optional>
@@ -265,7 +266,7 @@ Polylines ManySegments::lines() const {
     return kept;
 }
 
-ImageItem denseMarks(const std::vector<Point>& places, const Polylines& shape, const Paint& paint, const Rect& clip,
+ImageItem denseMarks(const MarkPlaces& places, const Polylines& shape, const Paint& paint, const Rect& clip,
                      double dotsPerMm) {
     // Room for marks whose middles are at the edge.
     double reach = 0;
@@ -284,22 +285,34 @@ ImageItem denseMarks(const std::vector<Point>& places, const Polylines& shape, c
     const int width = image.width * partsOfDot, height = image.height * partsOfDot;
     std::vector<Bits> rows(static_cast<std::size_t>(height));
     const auto words = static_cast<std::size_t>(width + 63) / 64;
-    // Each part has rows of its own: nothing is written from two sides.
-    const std::size_t parts = 4;
+    // Each part of the places has rows of its own, which are then put over one another.
+    constexpr std::size_t parts = 4, block = 512;
+    std::vector<std::vector<Bits>> ofPart(parts, std::vector<Bits>(rows.size()));
     inParallel(parts, [&](std::size_t part) {
-        const int firstRow = height * static_cast<int>(part) / static_cast<int>(parts),
-                  endRow = height * static_cast<int>(part + 1) / static_cast<int>(parts);
-        const double above = image.rect.y + (firstRow - 1) * cell, below = image.rect.y + (endRow + 1) * cell;
-        for (const Point& p : places) {
-            if (!(p.y >= above && p.y <= below) || !clip.contains(p)) continue;
-            const auto x = static_cast<int>(std::floor((p.x - image.rect.x) / cell)),
-                       y = static_cast<int>(std::floor((p.y - image.rect.y) / cell));
-            if (x < 0 || y < firstRow || x >= width || y >= endRow) continue;
-            Bits& row = rows[static_cast<std::size_t>(y)];
-            if (row.empty()) row.resize(words);
-            row[static_cast<std::size_t>(x) / 64] |= std::uint64_t{1} << (x % 64);
+        std::array<Point, block> some;
+        const std::size_t end = places.count * (part + 1) / parts;
+        for (std::size_t begin = places.count * part / parts; begin < end; begin += block) {
+            const std::span<Point> now(some.data(), std::min(block, end - begin));
+            places.tell(begin, now);
+            for (const Point& p : now) {
+                if (!clip.contains(p)) continue;
+                const auto x = static_cast<int>(std::floor((p.x - image.rect.x) / cell)),
+                           y = static_cast<int>(std::floor((p.y - image.rect.y) / cell));
+                if (x < 0 || y < 0 || x >= width || y >= height) continue;
+                Bits& row = ofPart[part][static_cast<std::size_t>(y)];
+                if (row.empty()) row.resize(words);
+                row[static_cast<std::size_t>(x) / 64] |= std::uint64_t{1} << (x % 64);
+            }
         }
     });
+    for (std::vector<Bits>& some : ofPart) {
+        for (std::size_t y = 0; y < rows.size(); ++y) {
+            if (rows[y].empty())
+                rows[y] = std::move(some[y]);
+            else
+                for (std::size_t k = 0; k < some[y].size(); ++k) rows[y][k] |= some[y][k];
+        }
+    }
     const Stamp stamp = stampOf(shape, cell);
     image.pixels.resize(static_cast<std::size_t>(image.width) * static_cast<std::size_t>(image.height));
     const std::vector<Bits> covered = stamped(rows, stamp, words);

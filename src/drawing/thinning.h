@@ -1,5 +1,6 @@
 #pragma once
 #include "drawing/canvas.h"
+#include "drawing/mark_places.h"
 
 #include <functional>
 #include <memory>
@@ -57,7 +58,7 @@ template <typename Add> Polylines linesOfRows(const Rect& room, std::size_t rows
 /// All that is inside one of many alike shapes, as dots.
 /// @param shape   polygons round (0, 0), mm
 /// @param clip    places outside it are left out
-ImageItem denseMarks(const std::vector<Point>& places, const Polylines& shape, const Paint& paint, const Rect& clip,
+ImageItem denseMarks(const MarkPlaces& places, const Polylines& shape, const Paint& paint, const Rect& clip,
                      double dotsPerMm);
 
 /// The outline of a shape as polygons, as a pen of this width draws it.

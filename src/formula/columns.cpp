@@ -60,6 +60,7 @@ public:
     ColumnReader(const Page& page, const FixedValues& fixed) : page_(page), fixed_(fixed) {}
 
     std::vector<Column> run(const ExprPtr& expression) {
+        if (auto named = columnsAsTheyAre(*expression); !named.empty()) return named;
         const ExprPtr lifted = withoutLists(expression);
         for (const std::string& name : freeColumns(page_, expression)) {
             if (!fixed_.contains(name))
@@ -91,6 +92,20 @@ public:
     }
 
 private:
+    /// What names columns of one length, one or side by side, is these, and nothing is computed; else none.
+    std::vector<Column> columnsAsTheyAre(const Expr& e) const {
+        if (e.kind == ExprKind::Group) return columnsAsTheyAre(*e.operands[0]);
+        std::vector<Column> columns;
+        for (const ExprPtr& each :
+             e.kind == ExprKind::Vector ? e.operands : std::vector{std::make_shared<const Expr>(e)}) {
+            const Column column =
+                each->kind == ExprKind::Name && !fixed_.contains(each->text) ? page_.columnOf(each->text) : nullptr;
+            if (!column || (!columns.empty() && columns[0]->size() != column->size())) return {};
+            columns.push_back(column);
+        }
+        return columns;
+    }
+
     void add(const std::string& name, Column column, const std::string& said, Span place) {
         if (!columns_.empty() && columns_[0]->size() != column->size()) {
             throw Refusal{{-1, place.first, place.last,

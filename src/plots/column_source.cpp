@@ -187,9 +187,16 @@ Reading readPairs(const ReadingContext& context, const Plot& plot, const Plotted
     return reading;
 }
 
+MarkPlaces marksAt(const Columns& columns, const Frame& frame) {
+    const std::vector<double>&x = *columns.numbers[0], &y = *columns.numbers[1];
+    return {x.size(), [&x, &y, &frame](std::size_t begin, std::span<Point> into) {
+                for (std::size_t i = 0; i < into.size(); ++i) into[i] = frame.onSheet(x[begin + i], y[begin + i]);
+            }};
+}
+
 void drawLeftOut(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const Columns* columns = columnsOf(drawn, 1);
-    if (columns) drawHollowMarks(onSheet(frame, *columns->numbers[0], *columns->numbers[1]), drawn, canvas);
+    if (columns) drawHollowMarks(marksAt(*columns, frame), drawn, canvas);
 }
 
 void reachPairs(const Drawn& drawn, Extents& extents) {

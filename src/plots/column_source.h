@@ -30,6 +30,8 @@ std::string columnName(const ExprPtr& expression);
 void addColumns(Drawn& drawn, std::vector<std::string> names, std::vector<Column> numbers,
                 std::array<int, 2> along = {0, 1}, bool arePlaces = false);
 
+/// Where the pairs of a plot's rows stand; of columns and a frame that outlive it.
+MarkPlaces marksAt(const Columns& columns, const Frame& frame);
 /// Reads a plot as pairs (x, y), one set for each case.
 /// @param further  adds what the kind needs beside them; may be empty
 using FurtherColumns = std::function<void(std::size_t caseIndex, CaseColumns& columns, Problems& problems)>;

@@ -16,13 +16,7 @@ struct Extents {
     std::optional<Limits> allX, allY; ///< of what is shown whole, with room beside it; may widen what was decided
 
     /// Holds every number of a column that its scale can show.
-    void holdAll(bool isAcross, const std::vector<double>& numbers) {
-        const bool positive = (isAcross ? xScale : yScale) == ScaleKind::Logarithmic;
-        std::optional<Limits>& held = isAcross ? allX : allY;
-        for (const double value : numbers) {
-            if (std::isfinite(value) && (!positive || value > 0)) hold(held, {value, value});
-        }
-    }
+    void holdAll(bool isAcross, const std::vector<double>& numbers);
 
     static void hold(std::optional<Limits>& held, const Limits& limits) {
         held = held ? Limits{std::min(held->low, limits.low), std::max(held->high, limits.high)} : limits;

@@ -80,7 +80,7 @@ std::string shapeWord(const Drawn& drawn) {
     return "none";
 }
 
-void drawMarks(const std::vector<Point>& places, const Drawn& drawn, Canvas& canvas, bool hollow) {
+void drawMarks(const MarkPlaces& places, const Drawn& drawn, Canvas& canvas, bool hollow) {
     const std::string shape = shapeWord(drawn);
     if (shape == "none") return;
     const bool lines = shape == "cross" || shape == "upright cross",
@@ -96,11 +96,11 @@ void drawMarks(const std::vector<Point>& places, const Drawn& drawn, Canvas& can
 
 bool hasMarks(const Drawn& drawn) { return shapeWord(drawn) != "none"; }
 
-void drawMarks(const std::vector<Point>& places, const Drawn& drawn, Canvas& canvas) {
+void drawMarks(const MarkPlaces& places, const Drawn& drawn, Canvas& canvas) {
     drawMarks(places, drawn, canvas, false);
 }
 
-void drawHollowMarks(const std::vector<Point>& places, const Drawn& drawn, Canvas& canvas) {
+void drawHollowMarks(const MarkPlaces& places, const Drawn& drawn, Canvas& canvas) {
     drawMarks(places, drawn, canvas, true);
 }
 

@@ -16,8 +16,11 @@ extern const Setting fillingSetting;         ///< full, or the outline alone
 /// Whether a plot has marks by its shape setting.
 bool hasMarks(const Drawn& drawn);
 /// Draws its mark at each of these places.
-void drawMarks(const std::vector<Point>& places, const Drawn& drawn, Canvas& canvas);
+void drawMarks(const MarkPlaces& places, const Drawn& drawn, Canvas& canvas);
+inline void drawMarks(const std::vector<Point>& places, const Drawn& drawn, Canvas& canvas) {
+    drawMarks(marksAt(places), drawn, canvas);
+}
 /// The same for what does not count: hollow, and paler.
-void drawHollowMarks(const std::vector<Point>& places, const Drawn& drawn, Canvas& canvas);
+void drawHollowMarks(const MarkPlaces& places, const Drawn& drawn, Canvas& canvas);
 
 } // namespace coulter

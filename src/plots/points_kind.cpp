@@ -114,8 +114,12 @@ void writeBeside(const std::vector<Point>& places, const Drawn& drawn, const Fra
 
 void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const Columns& columns = *columnsOf(drawn);
-    const std::vector<Point> places = onSheet(frame, *columns.numbers[0], *columns.numbers[1]);
     const std::size_t joined = word(drawn.settings, joinedSetting);
+    if (joined == 0 && word(drawn.settings, besideSetting) == 0) {
+        drawMarks(marksAt(columns, frame), drawn, canvas);
+        return drawLeftOut(drawn, frame, canvas);
+    }
+    const std::vector<Point> places = onSheet(frame, *columns.numbers[0], *columns.numbers[1]);
     if (joined > 0) {
         const Polylines lines = linesThrough(places, joined == 2);
         if (const double inside = number(drawn.settings, insideSetting); inside > 0)

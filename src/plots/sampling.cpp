@@ -40,7 +40,7 @@ constexpr double leastAdaptive = 2000, leastMesh = 30'000;
 constexpr double dearProof = 100;
 
 /// At most so many of some points, the first and the last among them.
-std::vector<double> thinned(std::vector<double> points, std::size_t most) {
+std::vector<double> thinned(const std::vector<double>& points, std::size_t most) {
     if (points.size() <= most || most < 2) return points;
     std::vector<double> kept(most);
     for (std::size_t i = 0; i < most; ++i) kept[i] = points[i * (points.size() - 1) / (most - 1)];
