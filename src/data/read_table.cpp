@@ -11,7 +11,11 @@
 #include <array>
 #include <cmath>
 #include <cstdio>
+#include <deque>
 #include <future>
+#include <memory>
+#include <thread>
+#include <utility>
 
 namespace coulter {
 namespace {
@@ -39,7 +43,8 @@ public:
 
     bool take(const TableRow& row) {
         if (row.line < *found_.shape.firstRow) return true;
-        const std::string_view first = withoutSpaces(row.cells[0]);
+        const bool isNumber = !row.cells[0].empty() && row.cells[0].front() >= '-' && row.cells[0].front() <= '9';
+        const std::string_view first = isNumber ? row.cells[0] : withoutSpaces(row.cells[0]);
         if (first.starts_with('#') || first.starts_with('%')) return true;
         const std::size_t width = found_.isNumeric.size();
         std::size_t cells = row.cells.size();
@@ -76,6 +81,15 @@ public:
 
     const Problem& problem() const { return problem_; }
 
+    /// Takes the numbers of further rows that another one has read; whether there is room for them.
+    bool absorb(const Collector& others) {
+        if (count_ + others.count_ > mostNumbersOfPage) return false;
+        count_ += others.count_;
+        for (std::size_t c = 0; c < numbers_.size(); ++c)
+            numbers_[c].insert(numbers_[c].end(), others.numbers_[c].begin(), others.numbers_[c].end());
+        return true;
+    }
+
     DataTable table(const std::string& source) {
         DataTable table;
         table.source = source;
@@ -99,6 +113,91 @@ private:
     std::vector<std::vector<double>> numbers_;
     double count_ = 0;
     Problem problem_;
+};
+
+/// Reads rows on all cores as long as no quotation mark stands in the text: then a line's end is a row's end, and parts
+/// of the text can be read by themselves. What cannot be read so is read again in order, by the reader that knows where
+/// it is.
+class RowsAtOnce {
+public:
+    RowsAtOnce(const FoundShape& found, Collector& collector, TableRows& rows)
+        : found_(found), collector_(collector), rows_(rows), mayDivide_(rows.isBetweenRows()) {}
+    ~RowsAtOnce() {
+        for (Part& part : parts_) part.done.wait();
+    }
+    RowsAtOnce(const RowsAtOnce&) = delete;
+    RowsAtOnce& operator=(const RowsAtOnce&) = delete;
+
+    void add(std::string text) {
+        if (mayDivide_ && (text.find('"') != std::string::npos || left_.size() > 2 * partSize)) {
+            inOrder();
+            mayDivide_ = false;
+        }
+        if (!mayDivide_) return rows_.add(text);
+        left_ += text;
+        if (left_.size() < partSize) return;
+        const std::size_t whole = left_.rfind('\n') + 1;
+        if (whole == 0) return;
+        std::string after = left_.substr(whole);
+        left_.resize(whole);
+        begin(std::exchange(left_, std::move(after)));
+        left_.reserve(2 * partSize);
+    }
+
+    void finish() { inOrder(); }
+
+private:
+    static constexpr std::size_t partSize = std::size_t{1} << 20;
+
+    struct Part {
+        std::string text;
+        std::unique_ptr<Collector> collector;
+        std::size_t lines = 0;
+        bool isRead = false;
+        std::future<void> done;
+    };
+
+    void begin(std::string text) {
+        const std::size_t most = std::max(2u, std::thread::hardware_concurrency());
+        while (parts_.size() >= most) take();
+        Part& part = parts_.emplace_back();
+        part.text = std::move(text);
+        part.collector = std::make_unique<Collector>(found_);
+        part.done = std::async(std::launch::async, [this, &part] {
+            const std::size_t first = *found_.shape.firstRow; // which is behind all such parts
+            TableRows rows(*found_.shape.delimiter, [&](const TableRow& row) {
+                return part.collector->take({row.line + first, row.cells});
+            });
+            rows.add(part.text);
+            part.isRead = !rows.hasEnded() && rows.openQuote() == 0;
+            part.lines = rows.line() - 1;
+        });
+    }
+
+    /// Takes the first part that is being read.
+    void take() {
+        parts_.front().done.wait(); // until then it is written to
+        const Part part = std::move(parts_.front());
+        parts_.pop_front();
+        if (rows_.hasEnded()) return;
+        if (part.isRead && rows_.line() >= *found_.shape.firstRow && collector_.absorb(*part.collector))
+            rows_.skip(part.lines);
+        else
+            rows_.add(part.text);
+    }
+
+    void inOrder() {
+        while (!parts_.empty()) take();
+        rows_.add(left_);
+        left_.clear();
+    }
+
+    const FoundShape& found_;
+    Collector& collector_;
+    TableRows& rows_;
+    bool mayDivide_;
+    std::string left_;       ///< of which no part has been made
+    std::deque<Part> parts_; ///< that are being read, in order
 };
 
 } // namespace
@@ -135,12 +234,16 @@ TableRead readTable(const TextSource& next, const std::string& source, const Tab
     read.found = std::move(*found);
     Collector collector(read.found);
     TableRows rows(*read.found.shape.delimiter, [&](const TableRow& row) { return collector.take(row); });
-    rows.add(beginning);
+    const std::size_t whole = beginning.rfind('\n') + 1;
+    rows.add(std::string_view(beginning).substr(0, whole));
+    RowsAtOnce rest(read.found, collector, rows);
+    rest.add(beginning.substr(whole));
     while (!atEnd && !rows.hasEnded() && !stop.stop_requested()) {
         const std::string_view piece = next();
         atEnd = piece.empty();
-        rows.add(decoder.decode(piece));
+        rest.add(decoder.decode(piece));
     }
+    rest.finish();
     if (stop.stop_requested()) {
         read.problem = saying("Reading it was stopped.");
         return read;
@@ -150,6 +253,12 @@ TableRead readTable(const TextSource& next, const std::string& source, const Tab
         read.problem =
             saying("A quotation mark that opens in row " + std::to_string(rows.openQuote()) + " is never closed.",
                    "close it, or take it out");
+        return read;
+    }
+    if (rows.longCell() > 0) {
+        read.problem =
+            saying("Row " + std::to_string(rows.longCell()) + " has a cell of more than a million characters.",
+                   "a table has one row on each line, with a comma, semicolon or tab between its cells");
         return read;
     }
     if (!collector.problem().sentence.empty()) {

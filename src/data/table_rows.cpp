@@ -23,7 +23,7 @@ struct TableRows::State {
     std::size_t line = 1, begin = 1; ///< where the reader is, and where the row began
     int lastEnd = 0;
     bool ended = false;
-    std::size_t openQuote = 0;
+    std::size_t openQuote = 0, longCell = 0;
 
     void cell(const char* bytes, std::size_t size) {
         const std::string_view added(bytes, size);
@@ -75,7 +75,7 @@ void TableRows::add(std::string_view piece) {
         const std::string_view part = piece.substr(0, step);
         csv_parse(&state_->parser, part.data(), part.size(), State::onCell, State::onRow, state_.get());
         if (state_->parser.entry_pos > longestCell) {
-            state_->openQuote = state_->begin;
+            (state_->parser.quoted != 0 ? state_->openQuote : state_->longCell) = state_->begin;
             state_->ended = true;
         }
     }
@@ -92,7 +92,20 @@ void TableRows::finish() {
     csv_fini(&state_->parser, State::onCell, State::onRow, state_.get());
 }
 
+void TableRows::skip(std::size_t lines) {
+    state_->line += lines;
+    state_->begin = state_->line;
+}
+
+bool TableRows::isBetweenRows() const {
+    constexpr int rowNotBegun = 0; // a state of the parser
+    return state_->parser.pstate == rowNotBegun && state_->ends.empty();
+}
+
+std::size_t TableRows::line() const { return state_->line; }
+
 bool TableRows::hasEnded() const { return state_->ended; }
 std::size_t TableRows::openQuote() const { return state_->openQuote; }
+std::size_t TableRows::longCell() const { return state_->longCell; }
 
 } // namespace coulter

@@ -21,10 +21,18 @@ public:
     ~TableRows();
     void add(std::string_view piece);
     void finish();
-    /// Whether `take` ended it, or a quotation mark was never closed.
+    /// Between two rows: so many lines were read elsewhere.
+    void skip(std::size_t lines);
+    /// Whether the text so far ends with a row, outside quotation marks.
+    bool isBetweenRows() const;
+    /// The line of the file where the reader is.
+    std::size_t line() const;
+    /// Whether `take` ended it, a quotation mark was never closed, or a cell is too long.
     bool hasEnded() const;
     /// Where a quotation mark was opened and, so it seems, never closed; 0: none was.
     std::size_t openQuote() const;
+    /// Where a cell began that is longer than any that is meant as one, without a quotation mark; 0: none did.
+    std::size_t longCell() const;
 
 private:
     struct State;

@@ -2,6 +2,7 @@
 #include "desktop/translation.h"
 
 #include "formula/answer_text.h"
+#include "formula/fourier_lines.h"
 #include "formula/unit_inference.h"
 #include "typeset/words.h"
 
@@ -40,7 +41,9 @@ ScratchStrip::ScratchStrip(DocumentSession& session, const LookSettings& look, Q
         const QString text = field_->text().trimmed();
         if (text.isEmpty()) return;
         const bool isSearch = text.contains(" for ");
-        emit wanted(isSearch ? text : text + " = ?");
+        // A series is written out on the page.
+        const std::string series = fourierSeriesLine(readPage(session_.shown()), text.toStdString());
+        emit wanted(!series.empty() ? QString::fromStdString(series) : isSearch ? text : text + " = ?");
         field_->clear();
     });
 }

@@ -2,6 +2,7 @@
 #include "formula/derivative.h"
 #include "formula/enclosure.h"
 #include "formula/exact_form.h"
+#include "formula/fourier_lines.h"
 #include "formula/infinities.h"
 #include "formula/matrices.h"
 #include "formula/measures.h"
@@ -165,6 +166,11 @@ Answer evaluate(const Page& page, std::string_view text) {
     if (const auto measure = measureText(page, text)) {
         result.problems = measure->problems;
         return measure->formula ? withExactForm(page, measure->formula) : result;
+    }
+    if (const auto series = fourierSeriesText(page, text)) {
+        result.formula = series->formula;
+        result.problems = series->problems;
+        return result;
     }
     const ParsedExpression parsed = parseExpression(decodeUtf8(text), page.inQuestions);
     result.problems = parsed.problems;

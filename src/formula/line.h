@@ -32,10 +32,10 @@ enum class LineKind {
 };
 
 /// What Fourier's analysis makes of a function or of samples; a sum is a function of the page.
-enum class Transform { None, Coefficients, Sum, Derivative, Spectrum };
+enum class Transform { None, Coefficients, ComplexCoefficients, Overshoot, Sum, Derivative, Spectrum };
 
-/// What a quantity or a question may ask of a curve over an interval.
-enum class Measure { None, Length, Mean, Area };
+/// What a quantity or a question may ask of a curve over an interval, or of a surface over a region.
+enum class Measure { None, Length, Mean, Area, Volume };
 
 enum class Distribution { Normal, Uniform };
 
@@ -57,7 +57,7 @@ struct Line {
     std::vector<std::string> parameters; ///< of a function, canonical
     ExprPtr body;                        ///< of a quantity, function or question; text of prose is in `source`
     std::vector<std::string> unknowns;   ///< of a solution or a fit; the columns of a table or a transform; canonical
-    std::vector<ExprPtr> equations;      ///< of a solution; of a fit: one
+    std::vector<ExprPtr> equations;      ///< of a solution; of a fit: one; of Fourier coefficients: their formulas
     std::string table;                   ///< of a table or a measured function: what its numbers are read from
     std::vector<std::string> picked;     ///< of a table: its columns by heading or number; empty: by name or in order
     std::vector<std::string> units;      ///< of a table: of each column, as the line or its heading says; of a fit:
@@ -71,14 +71,16 @@ struct Line {
     int quarters = 0;                    ///< of a measured function: of a turn, counter-clockwise
     Transform transform = Transform::None;
     Measure measure = Measure::None;
-    ExprPtr period, harmonics, along; ///< of a transform: clauses, and the column where samples stand; may be null
+    ExprPtr period, harmonics, along; ///< of a transform: clauses, and the column where samples stand or the place of a
+                                      ///< jump; may be null
     ExprPtr low, high;                ///< ends of a variable's interval
     ExprPtr from, to;                 ///< range in which a quantity can be scrubbed
     ExprPtr count, step;
     Distribution distribution = Distribution::Normal;
-    std::vector<ExprPtr> arguments; ///< of a distribution: mean and variance, or both ends
+    std::vector<ExprPtr> arguments; ///< of a distribution: mean and variance, or both ends; of a measure over a region:
+                                    ///< both ends of its second variable
     ExprPtr seed;                   ///< of random numbers; null: chosen
-    ExprPtr where;                  ///< condition that chooses the rows of columns; null: all count
+    ExprPtr where;                  ///< condition that chooses the rows of columns, or a region; null: all count
     ExprPtr weights;                ///< of a fit; null: all rows weigh the same
     std::string unit;               ///< UDUNITS string, as written
     std::string label;

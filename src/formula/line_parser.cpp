@@ -29,11 +29,12 @@ struct Phrase {
     bool beforeText = false;      ///< only where text in quotation marks follows
     const char* second = nullptr; ///< only where this word follows
 };
-constexpr std::array<Phrase, 8> phrases{{{"solves", outlineSolution},
+constexpr std::array<Phrase, 9> phrases{{{"solves", outlineSolution},
                                          {"interpolates", outlineInterpolation},
                                          {"fits", outlineFit},
                                          {"from", outlineTable, true},
                                          {"Fourier", outlineFourier, false, "coefficients"},
+                                         {"Fourier", outlineFourier, false, "overshoot"},
                                          {"spectral", outlineFourier, false, "derivative"},
                                          {"spectrum", outlineFourier, false, "of"},
                                          {"for", outlineSearch}}};
@@ -374,7 +375,7 @@ private:
                                   : "write “, units s, m” for the units of its columns");
         if (ofTable) return readListClause(clause, keyword);
         const bool ofTransform = clause.keyword == "period" || clause.keyword == "harmonics";
-        const bool takesHarmonics = line.transform == Transform::Coefficients || line.transform == Transform::Sum;
+        const bool takesHarmonics = line.transform != Transform::Derivative && line.transform != Transform::Spectrum;
         if (ofTransform && (line.transform == Transform::None || (clause.keyword == "harmonics" && !takesHarmonics)))
             return report(line, keyword, "The clause “" + clause.keyword + "” does not belong to this line.",
                           "write it after (n, a, b) = Fourier coefficients of r(t)");
@@ -383,8 +384,9 @@ private:
         if (clause.keyword == "seed" && line.kind != LineKind::Random)
             return report(line, keyword, "The clause “seed” belongs to random numbers.",
                           "write it after X ~ N(0, 1), count 500");
-        const bool ofColumns =
-            line.kind == LineKind::Quantity || line.kind == LineKind::Question || line.kind == LineKind::Fit;
+        const bool ofColumns = line.kind == LineKind::Quantity || line.kind == LineKind::Question ||
+                               line.kind == LineKind::Fit ||
+                               (line.kind == LineKind::Search && line.sought == Sought::InRows);
         if (clause.keyword == "where" && !ofColumns)
             return report(line, keyword, "The clause “where” chooses rows of columns.",
                           "write it after what is computed from columns, such as m = mean(s), where t > 5");

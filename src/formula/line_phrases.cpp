@@ -287,17 +287,26 @@ void outlineFourier(LineOutline& out, const std::vector<Token>& tokens) {
         std::size_t words, names;
         const char *wanted, *example;
     };
-    static constexpr std::array<Form, 3> forms{
+    static constexpr std::array<Form, 5> forms{
         {{Transform::Coefficients, 2, 3, "Coefficients are three columns: the orders, and those of cos and of sin.",
           "(n, a, b) = Fourier coefficients of r(t)"},
+         {Transform::ComplexCoefficients, 3, 3,
+          "Complex coefficients are three columns: the orders, their real parts and their imaginary parts.",
+          "(n, p, q) = complex Fourier coefficients of r(t)"},
+         {Transform::Overshoot, 2, 2, "An overshoot is two columns: the harmonics, and how far each sum overshoots.",
+          "(N, h) = Fourier overshoot of r(t) at 2"},
          {Transform::Derivative, 2, 1, "A spectral derivative is one column.", "w = spectral derivative of u by t"},
          {Transform::Spectrum, 1, 2, "A spectrum is two columns: wave numbers and amplitudes.",
           "(k, A) = spectrum of u by t"}}};
     Line& line = out.line;
-    const std::size_t end = tokens.size() - 1;
-    const Form& form = wordOutside(tokens, "Fourier") < end    ? forms[0]
-                       : wordOutside(tokens, "spectral") < end ? forms[1]
-                                                               : forms[2];
+    const std::size_t end = tokens.size() - 1, fourier = wordOutside(tokens, "Fourier");
+    const bool isComplex = fourier < end && fourier > 0 && isWord(tokens[fourier - 1], "complex"),
+               isOvershoot = fourier < end && isWord(tokens[fourier + 1], "overshoot");
+    const Form& form = forms[isComplex                               ? 1
+                             : isOvershoot                           ? 2
+                             : fourier < end                         ? 0
+                             : wordOutside(tokens, "spectral") < end ? 3
+                                                                     : 4];
     std::size_t at = 0;
     const NamesForm names{"=", "The names of the columns stand before “=”.", "The column ", form.example};
     if (!readNames(out, tokens, names, at)) return;
@@ -306,26 +315,83 @@ void outlineFourier(LineOutline& out, const std::vector<Token>& tokens) {
     at += form.words;
     if (at >= end || !isWord(tokens[at], "of"))
         return report(line, tokens[std::min(at, end)].span, "The word “of” is missing here.", example);
-    const std::size_t by = form.transform == Transform::Coefficients ? end : std::min(end, wordOutside(tokens, "by"));
+    const bool ofSamples = form.transform == Transform::Derivative || form.transform == Transform::Spectrum;
+    const std::size_t by = isOvershoot ? std::min(end, wordOutside(tokens, "at"))
+                           : ofSamples ? std::min(end, wordOutside(tokens, "by"))
+                                       : end;
     if (at + 1 >= by) return report(line, tokens[at].span, "What is looked at is missing here.", example);
     out.body = slice(tokens, at + 1, by);
+    if (isOvershoot && by + 1 >= end)
+        return report(line, tokens[by].span, "The place of the jump is missing here.", example);
     if (by < end && by + 1 == end) return report(line, tokens[by].span, "A column is missing after “by”.", example);
     if (by < end) out.along = slice(tokens, by + 1, end);
     line.transform = form.transform;
-    if (form.transform == Transform::Coefficients) {
+    if (!ofSamples) {
         // r(t): along its variable, whatever that is elsewhere.
         std::string function, variable;
         const std::size_t length = readName(std::span(tokens).subspan(at + 1), function), open = at + 1 + length;
         const std::size_t inside =
             length > 0 && isSymbol(tokens[open], "(") ? readName(std::span(tokens).subspan(open + 1), variable) : 0;
-        if (inside == 0 || !isSymbol(tokens[open + 1 + inside], ")") || open + 2 + inside != end)
-            return report(line, {tokens[at + 1].span.first, tokens[end - 1].span.last},
+        if (inside == 0 || !isSymbol(tokens[open + 1 + inside], ")") || open + 2 + inside != by)
+            return report(line, {tokens[at + 1].span.first, tokens[by - 1].span.last},
                           "Coefficients belong to a function of the page.",
                           "name it on a line of its own, then " + example);
         line.parameters = {variable};
     }
     line.kind = LineKind::Fourier;
 }
+
+namespace {
+
+/// x in [0, 1], or x alone, up to the end; for a region x in [0, 1], y in [0, 2 - x], whose second ends are arguments.
+bool readVariables(LineOutline& out, const std::vector<Token>& tokens, std::size_t at, const std::string& example) {
+    Line& line = out.line;
+    const auto refuse = [&](Span place, const std::string& sentence, const std::string& suggestion) {
+        report(line, place, sentence, suggestion);
+        return false;
+    };
+    const std::size_t end = tokens.size() - 1;
+    std::vector<std::vector<Token>> ends;
+    for (std::size_t begin = std::min(at, end); line.parameters.empty() || begin < end;) {
+        std::size_t comma = begin;
+        for (int depth = 0; comma < end && !(isSymbol(tokens[comma], ",") && depth == 0); ++comma)
+            depth += deeper(tokens[comma]);
+        const std::vector<Token> one = slice(tokens, begin, comma);
+        std::string name;
+        const std::size_t length = readName(one, name);
+        if (length == 0) return refuse(tokens[begin].span, "A variable is missing after “for”.", example);
+        if (std::ranges::count(line.parameters, name) > 0)
+            return refuse(tokens[begin].span, "The variable " + name + " stands here twice.", "");
+        line.parameters.push_back(name);
+        if (isWord(one[length], "in")) {
+            if (isSymbol(one[length + 1], "{")) // the cases of a plot
+                return refuse({tokens[0].span.first, tokens.back().span.first - 1}, std::string(definesNothing),
+                              "write f(x) = … to name a formula, or … = ? to ask for a value");
+            if (!outlineInterval(out, one, name, length + 1)) return false;
+        } else if (one[length].kind != TokenKind::End) {
+            return refuse(one[length].span, "An interval is missing here.", "write " + name + " in [0, 1]");
+        }
+        ends.push_back(std::move(out.low));
+        ends.push_back(std::move(out.high));
+        out.low.clear();
+        out.high.clear();
+        if (comma < end && comma + 1 == end)
+            return refuse(tokens[comma].span, "A variable is missing after this comma.", example);
+        begin = comma + 1;
+    }
+    if (line.parameters.size() > 2)
+        return refuse(line.nameSpan, "There are more than two variables here.",
+                      "nest integrals for more: int int int …");
+    if (line.parameters.size() == 2 && (ends[0].empty() || ends[2].empty()))
+        return refuse(line.nameSpan, "Of a region both intervals are said.",
+                      "write for " + line.parameters[0] + " in [0, 1], " + line.parameters[1] + " in [0, 1]");
+    out.low = std::move(ends[0]);
+    out.high = std::move(ends[1]);
+    if (line.parameters.size() == 2) out.arguments = {std::move(ends[2]), std::move(ends[3])};
+    return true;
+}
+
+} // namespace
 
 void outlineSearch(LineOutline& out, const std::vector<Token>& all) {
     static constexpr std::array<std::pair<const char*, Sought>, 5> words{{{"zeros", Sought::Zeros},
@@ -344,8 +410,8 @@ void outlineSearch(LineOutline& out, const std::vector<Token>& all) {
     // z = zeros of …: the places are a column of this name.
     std::string column;
     const std::size_t named = readName(tokens, column);
-    static constexpr std::array<std::pair<const char*, Measure>, 3> measures{
-        {{"length", Measure::Length}, {"mean", Measure::Mean}, {"area", Measure::Area}}};
+    static constexpr std::array<std::pair<const char*, Measure>, 4> measures{
+        {{"length", Measure::Length}, {"mean", Measure::Mean}, {"area", Measure::Area}, {"volume", Measure::Volume}}};
     const auto isMeasure = [&](const Token& token) {
         return std::ranges::any_of(measures, [&](const auto& each) { return isWord(token, each.first); });
     };
@@ -371,23 +437,9 @@ void outlineSearch(LineOutline& out, const std::vector<Token>& all) {
     if (hasName) line.name = column;
     if (begin >= at) return report(line, tokens[at].span, "What is looked at is missing before “for”.", example);
     const bool everywhere = isWord(tokens[at + 1], "all"); // f(x) = g(x) for all x in [0, 1]
-    const std::size_t variable = everywhere ? at + 2 : at + 1;
-    std::string name;
-    const std::size_t length = variable < tokens.size() ? readName(std::span(tokens).subspan(variable), name) : 0;
-    if (length == 0)
-        return report(line, tokens[std::min(variable, tokens.size() - 1)].span, "A variable is missing after “for”.",
-                      example);
-    line.parameters = {name};
     line.nameSpan = {tokens[0].span.first, tokens[hasName ? named - 1 : at - 1].span.last};
-    const std::size_t after = variable + length;
-    if (isWord(tokens[after], "in")) {
-        if (isSymbol(tokens[after + 1], "{")) // the cases of a plot
-            return report(line, {tokens[0].span.first, tokens.back().span.first - 1}, std::string(definesNothing),
-                          "write f(x) = … to name a formula, or … = ? to ask for a value");
-        if (!outlineInterval(out, tokens, name, after + 1)) return;
-    } else if (tokens[after].kind != TokenKind::End) {
-        return report(line, tokens[after].span, "An interval is missing here.", "write " + name + " in [0, 1]");
-    }
+    const bool inRows = everywhere && isWord(tokens[at + 2], "rows") && tokens[at + 3].kind == TokenKind::End;
+    if (!inRows && !readVariables(out, tokens, everywhere ? at + 2 : at + 1, example)) return;
     // An equation asks where it holds.
     std::size_t equals = at;
     int depth = 0;
@@ -399,16 +451,31 @@ void outlineSearch(LineOutline& out, const std::vector<Token>& all) {
         return report(line, tokens[equals].span, "An equation has no " + tokens[start].text + ".",
                       "leave out “" + tokens[start].text + " of”");
     if (line.measure != Measure::None) {
+        const bool ofSurface = line.measure == Measure::Volume, takesTwo = ofSurface || line.measure == Measure::Mean;
+        if (inRows)
+            return report(line, tokens[at + 2].span, "Only an equation holds in all rows or not.",
+                          "write s = f(t) for all rows");
+        if (line.parameters.size() > 1 && !takesTwo)
+            return report(line, line.nameSpan, "Only a volume or a mean is taken over two variables.",
+                          "write volume of h(x, y) for x in [0, 1], y in [0, 1]");
+        if (line.parameters.size() < 2 && ofSurface)
+            return report(line, line.nameSpan, "A volume lies under a surface, over two variables.",
+                          "write volume of h(x, y) for x in [0, 1], y in [0, 1]");
         out.body = slice(tokens, begin, at);
         line.kind = hasName ? LineKind::Quantity : LineKind::Question;
         return;
     }
-    if (equals == at && !sought)
-        return report(line, line.nameSpan, "What is looked for along " + name + " is not said.", example);
+    if (line.parameters.size() > 1)
+        return report(line, line.nameSpan, "This is looked for along one variable.",
+                      "a value at a place of two: (a, b) solves f(a, b) = 0, g(a, b) = 0");
+    if (equals == at && !sought && !inRows)
+        return report(line, line.nameSpan, "What is looked for along " + line.parameters[0] + " is not said.", example);
     if (everywhere && (equals == at || hasName))
         return report(line, {tokens[at].span.first, tokens[at + 1].span.last},
-                      "Only an equation holds for all places or not.", "write f(x) = g(x) for all x in [0, 1]");
-    line.sought = everywhere ? Sought::Everywhere : sought.value_or(Sought::Zeros);
+                      inRows ? "Only an equation holds in all rows or not."
+                             : "Only an equation holds for all places or not.",
+                      inRows ? "write s = f(t) for all rows" : "write f(x) = g(x) for all x in [0, 1]");
+    line.sought = inRows ? Sought::InRows : everywhere ? Sought::Everywhere : sought.value_or(Sought::Zeros);
     if (equals < at)
         out.equations.push_back(slice(tokens, begin, at));
     else

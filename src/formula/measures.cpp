@@ -22,6 +22,12 @@ ExprPtr slopeOf(const Line& line) {
     return node;
 }
 
+ExprPtr integralOf(const ExprPtr& integrand, const std::string& variable, const ExprPtr& low, const ExprPtr& high) {
+    auto integral = std::make_shared<Expr>(*nodeExpr(ExprKind::Integral, {low, high, integrand}));
+    integral->text = variable;
+    return integral;
+}
+
 } // namespace
 
 MeasureFormula measureFormula(const Page& page, const Line& line) {
@@ -37,24 +43,34 @@ MeasureFormula measureFormula(const Page& page, const Line& line) {
         high = variable->high;
     }
     ExprPtr integrand = line.body;
-    const Compiled compiled = compile(page, line.body, std::span(&x, 1));
+    const Compiled compiled = compile(page, line.body, line.parameters);
     if (!compiled.program) return {nullptr, compiled.problems};
     const bool isVector = compiled.program->outputs.size() > 1;
     if (isVector && line.measure != Measure::Length)
         return {nullptr,
-                {{-1, line.body->span.first, line.body->span.last, "A vector has no area and no mean of one number.",
-                  "ask for one of its components"}}};
+                {{-1, line.body->span.first, line.body->span.last,
+                  "A vector has no area, volume or mean of one number.", "ask for one of its components"}}};
+    const bool isMagnitude = line.measure == Measure::Area || line.measure == Measure::Volume;
     if (line.measure == Measure::Length) {
         const ExprPtr slope = slopeOf(line);
         integrand = isVector ? nodeExpr(ExprKind::Absolute, {slope})
                              : callExpr("sqrt", {numberExpr(1) + powerExpr(slope, numberExpr(2))});
-    } else if (line.measure == Measure::Area) {
+    } else if (isMagnitude) {
         integrand = nodeExpr(ExprKind::Absolute, {line.body});
     }
-    auto integral = std::make_shared<Expr>(*nodeExpr(ExprKind::Integral, {low, high, integrand}));
-    integral->text = x;
-    ExprPtr whole = integral;
-    if (line.measure == Measure::Mean) whole = numberExpr(1) / nodeExpr(ExprKind::Group, {high - low}) * whole;
+    const bool isRegion = line.parameters.size() == 2;
+    const ExprPtr held = line.where ? nodeExpr(ExprKind::Iverson, {line.where}) : nullptr;
+    const auto overAll = [&](ExprPtr of) {
+        if (held) of = held * of;
+        if (isRegion) of = integralOf(of, line.parameters[1], line.arguments[0], line.arguments[1]);
+        return integralOf(of, x, low, high);
+    };
+    ExprPtr whole = overAll(integrand);
+    if (line.measure == Measure::Mean) {
+        // By the size of what it is taken over, which of a plain interval is no integral.
+        const ExprPtr size = isRegion || held ? overAll(numberExpr(1)) : nodeExpr(ExprKind::Group, {high - low});
+        whole = isRegion || held ? whole / size : numberExpr(1) / size * whole;
+    }
     auto placed = std::make_shared<Expr>(*withBrackets(whole));
     placed->span = line.body->span;
     return {placed, {}};

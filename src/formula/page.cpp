@@ -130,7 +130,7 @@ private:
     }
 
     void computeLine(Line& line) {
-        if (line.where && line.kind != LineKind::Question && !choose(line)) return;
+        if (line.where && line.kind != LineKind::Question && line.measure == Measure::None && !choose(line)) return;
         if (line.kind == LineKind::Quantity && measure(line)) {
             if (isMatrix(line))
                 matrix(line);
@@ -168,7 +168,7 @@ private:
         }
         // A search without an interval takes that of the page's variable.
         const bool looks = line.kind == LineKind::Search || line.measure != Measure::None;
-        if (looks && !line.low) out.emplace_back(line.parameters[0], line.nameSpan);
+        if (looks && !line.low && !line.parameters.empty()) out.emplace_back(line.parameters[0], line.nameSpan);
         return out;
     }
 
@@ -238,6 +238,7 @@ private:
         }
         if (!line.good()) return;
         line.columns = std::move(found.columns);
+        line.equations = std::move(found.formulas);
         line.value = found.period;
     }
 
@@ -248,6 +249,7 @@ private:
         line.problems.insert(line.problems.end(), found.problems.begin(), found.problems.end());
         if (!found.formula) return false;
         line.body = std::move(found.formula);
+        line.where = nullptr; // which the formula has in it
         return true;
     }
 
@@ -454,6 +456,7 @@ private:
         line.problems.insert(line.problems.end(), found.problems.begin(), found.problems.end());
         if (!line.good()) return;
         line.places = std::make_shared<const Places>(std::move(found.places));
+        if (line.sought == Sought::InRows) return;
         std::vector<double> at;
         for (const FoundPlace& each : line.places->found) at.push_back(each.at);
         line.columns = {std::make_shared<const std::vector<double>>(std::move(at))};

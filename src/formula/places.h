@@ -8,7 +8,7 @@
 namespace coulter {
 
 /// What is looked for along an interval.
-enum class Sought : std::uint8_t { Zeros, Extrema, Maximum, Minimum, Inflections, Everywhere };
+enum class Sought : std::uint8_t { Zeros, Extrema, Maximum, Minimum, Inflections, Everywhere, InRows };
 
 /// One place that was found.
 struct FoundPlace {
@@ -24,7 +24,7 @@ struct Places {
     std::vector<FoundPlace> found; ///< ascending
     std::vector<Bounds> unsettled; ///< parts of the interval of which it is not proven what lies there
     std::string why;               ///< what kept them from being settled
-    std::string verdict;           ///< on whether an equation holds everywhere
+    std::string verdict;           ///< on whether an equation holds everywhere, or in all rows
     bool isEstimated = false;      ///< all of it rests on error estimates of integrals
     bool areAll() const;           ///< whether these are all of them, proven
 };

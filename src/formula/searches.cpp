@@ -1,11 +1,18 @@
 #include "formula/searches.h"
 
 #include "formula/agreement.h"
+#include "formula/agreement_in_rows.h"
+#include "formula/bounds_arithmetic.h"
+#include "formula/chosen_rows.h"
+#include "formula/corners.h"
 #include "formula/derivative.h"
+#include "formula/exact_form.h"
+#include "formula/exact_pieces.h"
 #include "formula/expr_build.h"
 #include "formula/factors.h"
 #include "formula/jet.h"
 #include "formula/line_parser.h"
+#include "formula/piece_borders.h"
 #include "formula/sign_changes.h"
 #include "formula/simplify.h"
 #include "formula/text.h"
@@ -215,6 +222,7 @@ private:
             return std::ranges::any_of(parts, [&](const Bounds& each) { return meets(each, part); });
         };
         for (const Bounds& part : breaks) {
+            if (line_.sought != Sought::Inflections && isJoined(part) && decideCorner(part)) continue;
             if (!isAmong(places_.unsettled, part)) places_.unsettled.push_back(part);
         }
         if (line_.sought != Sought::Inflections) {
@@ -227,11 +235,12 @@ private:
         std::ranges::sort(places_.found, {}, &FoundPlace::at);
     }
 
-    /// A part in which the function is continuous and its slope is not: there may be an extremum, and if there is one
-    /// it is not proven to be the only one so near.
+    /// A part in which the function is continuous and its slope is not: there may be an extremum. Where that cannot be
+    /// decided, what values show is not proven to be the only one so near.
     void lookAtCorner(const Bounds& part) {
         const auto isWithin = [&](const FoundPlace& each) { return each.at >= part.low && each.at <= part.high; };
         if (std::ranges::any_of(places_.found, isWithin)) return;
+        if (decideCorner(part)) return;
         const double reach = std::max(part.high - part.low, 1e-9 * (interval_.high - interval_.low));
         FoundPlace corner;
         corner.at = shortestWithin(part);
@@ -244,6 +253,47 @@ private:
         const auto meets = [&](const Bounds& each) { return each.low <= part.high && part.low <= each.high; };
         if (std::ranges::none_of(places_.unsettled, meets)) places_.unsettled.push_back(part);
         if (!corner.word.empty()) places_.found.push_back(corner);
+    }
+
+    /// Whether pieces that meet within a part have one value there, by exact arithmetic: bounds cannot tell.
+    bool isJoined(const Bounds& part) {
+        if (!pieces_) {
+            const auto low = line_.low ? exactForm(page_, line_.low) : std::nullopt,
+                       high = line_.high ? exactForm(page_, line_.high) : std::nullopt;
+            auto found = low && high ? exactPieces(page_, asked_, variable_, *low, *high) : std::nullopt;
+            pieces_ = found ? std::move(*found) : std::vector<ExactPiece>{};
+        }
+        for (std::size_t i = 1; i < pieces_->size(); ++i) {
+            const ExactPiece &left = (*pieces_)[i - 1], &right = (*pieces_)[i];
+            const double at = right.begin.number();
+            if (at < part.low || at > part.high) continue;
+            return left.value(left.end) == right.value(right.begin);
+        }
+        return false;
+    }
+
+    /// Whether it is certain what a corner is; then nothing of it is unsettled.
+    bool decideCorner(const Bounds& part) {
+        // Together with what the search for level places left open beside it.
+        Bounds all = part;
+        const auto meets = [&](const Bounds& each) { return each.low <= part.high && part.low <= each.high; };
+        for (const Bounds& each : places_.unsettled) {
+            if (meets(each)) all = hullOf(all, each);
+        }
+        const Corner decided = cornerWithin(*value_, all);
+        if (decided == Corner::Unknown) return false;
+        std::erase_if(places_.unsettled, meets);
+        if (decided == Corner::None) return true;
+        FoundPlace place;
+        place.at = shortestWithin(all);
+        const std::array<double, 3> looks{all.low, place.at, all.high};
+        for (const PieceBorder& border : PieceFinder (*value_)(looks, {}, {}))
+            place.at = simpler(border.before, border.after);
+        place.within = all;
+        place.value = valueAt(place.at);
+        place.word = decided == Corner::Maximum ? "maximum" : "minimum";
+        places_.found.push_back(place);
+        return true;
     }
 
     /// Of the extrema and both ends those where the function is largest (or smallest, for −1), and whether it is
@@ -294,7 +344,8 @@ private:
     ExprPtr asked_;
     std::shared_ptr<const Program> value_;
     Places places_;
-    std::vector<Bounds> level_; ///< where the function does not change
+    std::vector<Bounds> level_;                     ///< where the function does not change
+    std::optional<std::vector<ExactPiece>> pieces_; ///< of the function, if it was asked for; empty: none are known
 };
 
 } // namespace
@@ -302,6 +353,7 @@ private:
 namespace {
 
 SearchAnswer searched(const Page& page, const Line& line, double work) {
+    if (line.sought == Sought::InRows) return comparedInRows(page, line);
     try {
         return Searcher(page, line, work).run();
     } catch (const Refusal& refusal) {
@@ -321,7 +373,10 @@ std::optional<SearchAnswer> searchText(const Page& page, std::string_view text) 
         outline.line.problems.front().sentence != definesNothing)
         return SearchAnswer{{}, Sought::Zeros, outline.line.problems};
     if (outline.line.kind != LineKind::Search) return std::nullopt;
-    const Line line = readLine(std::move(outline), page.inQuestions);
+    Line line = readLine(std::move(outline), page.inQuestions);
+    if (line.good() && line.where) {
+        if (const auto problem = chooseRows(page, line)) line.problems.push_back(*problem);
+    }
     if (!line.good()) return SearchAnswer{{}, line.sought, line.problems};
     return searched(page, line, mostAlone);
 }
@@ -332,7 +387,7 @@ std::string describe(const Places& places, Sought sought, int digits) {
         const std::string low = roundedNumber(each.low, 6), high = roundedNumber(each.high, 6);
         return low == high ? "about " + low : "[" + low + ", " + high + "]";
     };
-    if (sought == Sought::Everywhere) return places.verdict;
+    if (sought == Sought::Everywhere || sought == Sought::InRows) return places.verdict;
     std::string text = "{";
     for (const FoundPlace& each : places.found) {
         if (text.size() > 1) text += ", ";

@@ -6,6 +6,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <sstream>
+#include <utility>
 
 namespace coulter {
 
@@ -257,12 +259,17 @@ std::vector<MathPtr> tableTerms(const Line& line) {
 std::vector<MathPtr> fourierTerms(const Line& line) {
     const bool spectrum = line.transform == Transform::Spectrum;
     std::vector<MathPtr> head{namesMath(line), mathSymbol("=", MathClass::Relation)};
-    appendWord(head, line.transform == Transform::Coefficients ? "Fourier coefficients of"
-                     : spectrum                                ? "spectrum of"
-                                                               : "spectral derivative of");
+    static constexpr const char* words[] = {"",
+                                            "Fourier coefficients of",
+                                            "complex Fourier coefficients of",
+                                            "Fourier overshoot of",
+                                            "",
+                                            "spectral derivative of",
+                                            "spectrum of"};
+    appendWord(head, words[static_cast<std::size_t>(line.transform)]);
     if (line.body) head.push_back(formulaMath(*line.body));
     if (line.along) {
-        appendWord(head, "by");
+        appendWord(head, line.transform == Transform::Overshoot ? "at" : "by");
         head.push_back(formulaMath(*line.along));
     }
     if (!line.value) return {mathRow(std::move(head))};
@@ -281,14 +288,21 @@ std::vector<MathPtr> fourierTerms(const Line& line) {
                      nameMath("m"), mathSymbol("/"), valueMath(roundedNumber(*line.value, 6), Ink::Answer)}));
     }
     if (line.transform != Transform::Derivative)
-        appendWord(end, "up to m = " + std::to_string(line.columns[0]->size() - 1));
+        appendWord(end, "up to m = " + roundedNumber(spectrum ? static_cast<double>(line.columns[0]->size() - 1)
+                                                              : line.columns[0]->back(),
+                                                     6));
     terms.push_back(mathRow(std::move(end)));
+    for (const ExprPtr& formula : line.equations) {
+        terms.back() = mathRow({terms.back(), mathWord(",", MathClass::Ordinary, Ink::Muted)});
+        terms.push_back(formulaMath(*formula));
+    }
     return terms;
 }
 
 /// What is looked for, along what, and each place that was found.
 std::vector<MathPtr> searchTerms(const Line& line) {
-    static constexpr const char* words[] = {"zeros of", "extrema of", "maximum of", "minimum of", "inflections of", ""};
+    static constexpr const char* words[] = {"zeros of", "extrema of", "maximum of", "minimum of", "inflections of", "",
+                                            ""};
     std::vector<MathPtr> head;
     if (!line.name.empty()) {
         head.push_back(nameMath(line.name));
@@ -301,9 +315,9 @@ std::vector<MathPtr> searchTerms(const Line& line) {
     } else {
         head.push_back(formulaMath(*line.equations[0]));
     }
-    const bool everywhere = line.sought == Sought::Everywhere;
-    appendWord(head, everywhere ? "for all" : "for");
-    head.push_back(nameMath(line.parameters[0]));
+    const bool inRows = line.sought == Sought::InRows, everywhere = inRows || line.sought == Sought::Everywhere;
+    appendWord(head, inRows ? "for all rows" : everywhere ? "for all" : "for");
+    if (!inRows) head.push_back(nameMath(line.parameters[0]));
     if (line.low && line.high) {
         head.push_back(mathSymbol("∈", MathClass::Relation));
         head.push_back(mathFenced(
@@ -316,9 +330,21 @@ std::vector<MathPtr> searchTerms(const Line& line) {
     std::vector<MathPtr> terms{mathRow(std::move(head))};
     if (!line.places) return terms;
     if (everywhere) {
-        std::vector<MathPtr> verdict;
-        appendWord(verdict, line.places->verdict);
-        terms.push_back(mathRow(std::move(verdict)));
+        // A long verdict goes on on further lines of the page.
+        constexpr std::size_t longest = 40;
+        std::istringstream verdict(line.places->verdict);
+        std::string part;
+        for (std::string word; verdict >> word;) {
+            if (!part.empty() && part.size() + word.size() >= longest) {
+                std::vector<MathPtr> term;
+                appendWord(term, std::exchange(part, ""));
+                terms.push_back(mathRow(std::move(term)));
+            }
+            part += (part.empty() ? "" : " ") + word;
+        }
+        std::vector<MathPtr> term;
+        appendWord(term, part);
+        terms.push_back(mathRow(std::move(term)));
         return terms;
     }
     constexpr std::size_t most = 12;

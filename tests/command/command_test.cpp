@@ -574,12 +574,3 @@ TEST_CASE("coulter compare says what differs between two figures, and draws both
     CHECK(lineCount(missing.out) == 1);
     CHECK(run("compare " + demo).status == 2);
 }
-
-TEST_CASE("coulter value answers series, tails that swing, principal values, lengths and whether functions agree") {
-    CHECK(run("value 'sum_{n=1}^{inf} 1/n^2'").out == "1.6449340668482264\n");
-    CHECK(run("value 'sum_{n=1}^{inf} 1/n'").out.find("diverges, or settles too slowly") != std::string::npos);
-    CHECK(run("value 'int_0^inf sin(x)/x dx'").out.starts_with("1.5707963267948"));
-    CHECK(run("value 'pv int_{-1}^2 1/x dx'").out.starts_with("0.69314718055"));
-    CHECK(run("value 'length of 2x for x in [0, 1]'").out.starts_with("2.2360679774997"));
-    CHECK(run("value '2(x + 1) = 2x + 2 for all x in [0, 1]'").out == "yes: the formulas are the same\n");
-}

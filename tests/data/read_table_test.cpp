@@ -10,6 +10,7 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <filesystem>
+#include <fmt/format.h>
 #include <fstream>
 #include <random>
 
@@ -175,6 +176,37 @@ TEST_CASE("what cannot be read is refused with its row and column") {
     CHECK(refused("1,1e400\n2,2\n3,3\n").starts_with("Row 1, column 2")); // larger than any number
     const TableRead far = readTable("t,s\n1,4\n\"2\n\",5\n3,x\n4,4\n", "x");
     CHECK(far.problem.sentence.starts_with("Row 5")); // a cell with a line feed counts
+    CHECK(refused("t,s\n1,4\n2,5\n3,6\n" + std::string(3'000'000, '7')) ==
+          "Row 5 has a cell of more than a million characters.");
+}
+
+TEST_CASE("a long table is read in parts as it is read in one go, with its rows counted") {
+    // Some megabytes, which the cores share as long as there is no quotation mark.
+    std::string text = "# made up\r\n\"t / s\",s / m\r\n";
+    constexpr int rows = 400'000;
+    for (int i = 0; i < rows; ++i)
+        text += fmt::format("{},{:.3f}{}", i, 0.25 * i, i % 3 == 0 ? "\r\n" : i % 1000 == 1 ? "\n\n" : "\n");
+    const auto check = [&](const std::string& whole, int most) {
+        const TableRead read = readTable(whole, "x");
+        INFO(read.problem.sentence);
+        REQUIRE(read.table);
+        const std::vector<double>&t = *read.table->columns[0].numbers, &s = *read.table->columns[1].numbers;
+        REQUIRE(t.size() == static_cast<std::size_t>(most));
+        bool same = true;
+        for (int i = 0; i < most; ++i)
+            same = same && t[static_cast<std::size_t>(i)] == i && s[static_cast<std::size_t>(i)] == 0.25 * i;
+        CHECK(same);
+        CHECK(read.table->columns[1].unit == "m");
+    };
+    check(text, rows);
+    check(text + "400000,\"100000\"\n400001,100000.25\n", rows + 2);
+    // The line of a wrong cell is that of the file: a heading and a remark before, and a blank line after every
+    // thousandth.
+    const TableRead wrong = readTable(text + "1,2\n3,x\n", "x");
+    const auto lines = std::ranges::count(text, '\n');
+    CHECK(wrong.problem.sentence.starts_with("Row " + std::to_string(lines + 2) + ", column 2"));
+    const TableRead ragged = readTable(text + "1,2\n3\n" + text.substr(text.find("1,")), "x");
+    CHECK(ragged.problem.sentence.starts_with("Row " + std::to_string(lines + 2) + " has 1 cell"));
 }
 
 TEST_CASE("what is found can be corrected") {

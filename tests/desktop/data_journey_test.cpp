@@ -21,6 +21,7 @@
 #include <QTableWidget>
 #include <QTemporaryDir>
 #include <QTimer>
+#include <algorithm>
 #include <catch2/catch.hpp>
 #include <cmath>
 
@@ -150,6 +151,49 @@ TEST_CASE("any expression is answered below the page while it is typed, and goes
     d.settle();
     CHECK(documentOf(d).page.back() == "f(1) = ?");
     CHECK(field->text().isEmpty());
+}
+
+TEST_CASE("a curve is compared with pasted readings, and a Fourier series is written out, from below the page") {
+    WindowDriver d;
+    write(d, {"x in [0, 6]", "f(x) = 2x", "r(x) = { 1 for 0 <= x < 2; 0 otherwise }", "r(x + 4) = r(x)"});
+    QApplication::clipboard()->setText("t\ts\n1\t2.1\n2\t3.9\n3\t9.5\n");
+    d.sheet()->setFocus();
+    d.key(Qt::Key_V, Qt::ControlModifier);
+    d.settle();
+    d.find<QPushButton>("table-take")->click();
+    d.settle();
+    d.window().activateWindow();
+    d.settle();
+    auto* field = d.find<QLineEdit>("scratchField");
+    auto* answer = d.find<QLabel>("scratchAnswer");
+    field->setFocus();
+    d.type("s = f(t) for all rows");
+    d.wait([&] { return answer->text().startsWith("no: they differ by 3.5 at most, in row 3"); });
+    d.key(Qt::Key_Return);
+    d.settle();
+    // What is asked there goes below the line that was written last.
+    const auto lineThat = [&](const std::string& beginning) {
+        const std::vector<std::string>& page = documentOf(d).page;
+        return std::ranges::find_if(page, [&](const std::string& line) { return line.starts_with(beginning); }) -
+               page.begin();
+    };
+    const auto lines = [&] { return static_cast<std::ptrdiff_t>(documentOf(d).page.size()); };
+    REQUIRE(lineThat("s = f(t) for all rows") < lines());
+    const Page page = readPage(documentOf(d));
+    const auto& compared = page.lines[static_cast<std::size_t>(lineThat("s = f(t) for all rows"))];
+    REQUIRE(compared.places);
+    CHECK(compared.places->verdict.starts_with("no: they differ by 3.5"));
+    field->setFocus();
+    d.type("Fourier series of r(x)");
+    d.wait([&] { return answer->text().startsWith("1/2 + sum_{n=1}^{inf}"); });
+    d.key(Qt::Key_Return);
+    d.settle();
+    REQUIRE(lineThat("S(x, N) = 1/2 + sum_{n=1}^{N}") < lines());
+    CHECK(evaluate(readPage(documentOf(d)), "S(1, 200)").value() == Approx(1).epsilon(0.01));
+    d.sheet()->setFocus();
+    d.key(Qt::Key_Z, Qt::ControlModifier);
+    d.settle();
+    CHECK(lineThat("S(x, N)") == lines());
 }
 
 TEST_CASE("rows are left out in the table of samples, too") {

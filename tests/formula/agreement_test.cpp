@@ -65,3 +65,31 @@ TEST_CASE("whether an equation holds everywhere is answered, with what is proven
     CHECK(!evaluate(Page{}, "sin(x) for all x in [0, 1]").problems.empty());
     CHECK(!evaluate(Page{}, "sin(x) = 1 for all").problems.empty());
 }
+
+TEST_CASE("a curve is compared with the rows of a table") {
+    const std::vector<std::string> page{"t = {0, 1, 2, 3}", "s = {0, 1.5, 3.9, 9}", "f(x) = x^2", "q = {0, 1, 4, 9}"};
+    CHECK(verdictOf("q = f(t) for all rows", page) == "yes: equal in 4 rows");
+    const std::string no = verdictOf("s = f(t) for all rows", page);
+    CHECK(
+        no.starts_with("no: they differ by 0.5 at most, in row 2 (s = 1.5, t = 1); root mean square 0.255, mean 0.1,"));
+    CHECK(verdictOf("s = f(t) for all rows, where t != 1", page) ==
+          "no: they differ by 0.1 at most, in row 3 (s = 3.9, t = 2); root mean square 0.05774, mean -0.03333, in 3 "
+          "rows; "
+          "1 row does not count");
+    CHECK(verdictOf("q/3 = f(t)/3 for all rows", page).starts_with("yes: "));
+    CHECK(verdictOf("sqrt(q)^2 (1 + 1e-16) = f(t) for all rows", page).starts_with("yes: "));
+    CHECK(verdictOf("ln(t) = 0 for all rows, where t > 9", page) == "no row has a value on both sides");
+    // Units are those of the columns; what has none to compare is a problem.
+    CHECK(verdictOf("d = 2 for all rows", {"d = {1, 2}, unit cm"}).starts_with("no: they differ by 1 cm at most"));
+    CHECK(!evaluate(readPage(page), "f(x) = x^2 for all rows").problems.empty());
+    CHECK(!evaluate(readPage(page), "s for all rows").problems.empty());
+    CHECK(!evaluate(readPage(page), "(s, t) = (t, s) for all rows").problems.empty());
+    CHECK(!evaluate(readPage(page), "s = {1, 2} for all rows").problems.empty());
+    const Page written = readPage(std::vector<std::string>{"t = {1, 2}", "s = {1, 5}", "s = t^2 for all rows"});
+    REQUIRE(written.problems().empty());
+    CHECK(written.lines[2].places->verdict.starts_with("no: they differ by 1 at most, in row 2"));
+    const Page mixed =
+        readPage(std::vector<std::string>{"t = {1, 2}, unit s", "s = {1, 5}, unit m", "s = t for all rows"});
+    REQUIRE(mixed.problems().size() == 1); // metres and seconds
+    CHECK(mixed.problems()[0].line == 2);
+}

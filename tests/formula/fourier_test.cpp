@@ -1,6 +1,9 @@
+#include "formula/expr_build.h"
+#include "formula/fourier_lines.h"
 #include "formula/page.h"
 #include "formula/spectra.h"
 
+#include <algorithm>
 #include <catch2/catch.hpp>
 #include <numbers>
 #include <random>
@@ -185,4 +188,129 @@ TEST_CASE("lengths, means and areas of curves") {
     CHECK(evaluate(page, "length of 2t for t in [0, 3]").value() == Approx(3 * std::sqrt(5.0)));
     CHECK(!evaluate(page, "mean of c(t) for t in [0, 1]").problems.empty());
     CHECK(!evaluate(page, "length of y^2 for y").problems.empty());
+}
+
+TEST_CASE("volumes and means over regions") {
+    const Page page = pageOf({"h(x, y) = x y", "V = volume of h(x, y) for x in [0, 1], y in [0, 2 - x]",
+                              "M = mean of x^2 + y^2 for x in [-1, 1], y in [-1, 1], where x^2 + y^2 < 1",
+                              "volume of x - y for x in [0, 1], y in [0, 1]"});
+    INFO(saidOf(page));
+    REQUIRE(page.problems().empty());
+    CHECK(page.valueOf("V").value() == Approx(11.0 / 24).epsilon(1e-13));
+    CHECK(page.valueOf("M").value() == Approx(0.5).epsilon(1e-11));
+    CHECK(page.lines[3].value.value() == Approx(1.0 / 3).epsilon(1e-12)); // of |x − y|
+    const auto value = [&](const std::string& text) { return evaluate(page, text).value(); };
+    CHECK(value("volume of 1 - x^2 - y^2 for x in [-2, 2], y in [-2, 2], where x^2 + y^2 < 1") ==
+          Approx(std::numbers::pi / 2).epsilon(1e-11));
+    CHECK(value("volume of sqrt(1 - x^2 - y^2) for x in [-1, 1], y in [-sqrt(1 - x^2), sqrt(1 - x^2)]") ==
+          Approx(2 * std::numbers::pi / 3).epsilon(1e-11));
+    CHECK(value("mean of sin(x) for x in [0, 3], where x < 1") == Approx(1 - std::cos(1)).epsilon(1e-12));
+    CHECK(value("area of x for x in [-1, 1], where x > 0") == Approx(0.5).epsilon(1e-13));
+    const auto problem = [&](const std::string& text) {
+        const Problems problems = evaluate(page, text).problems;
+        return problems.empty() ? "" : problems[0].sentence;
+    };
+    CHECK(problem("volume of x for x in [0, 1]").find("under a surface") != std::string::npos);
+    CHECK(problem("length of x y for x in [0, 1], y in [0, 1]").find("two variables") != std::string::npos);
+    CHECK(problem("volume of x y for x in [0, 1], y").find("both intervals") != std::string::npos);
+    CHECK(problem("volume of x y for x in [0, 1], x in [0, 1]").find("twice") != std::string::npos);
+    CHECK(problem("x y = 1 for x in [0, 1], y in [0, 1]").find("one variable") != std::string::npos);
+    CHECK(problem("volume of x y for x in [0, 1],").find("after this comma") != std::string::npos);
+    CHECK(!problem("volume of (x, y) for x in [0, 1], y in [0, 1]").empty());
+}
+
+TEST_CASE("complex coefficients are those of both kinds, with both signs of the order") {
+    const Page page = pageOf(with(threePieces, {"(n, a, b) = Fourier coefficients of r(t), harmonics 12",
+                                                "(m, p, q) = complex Fourier coefficients of r(t), harmonics 12"}));
+    INFO(saidOf(page));
+    REQUIRE(page.problems().empty());
+    const std::vector<double>&m = *page.columnOf("m"), &p = *page.columnOf("p"), &q = *page.columnOf("q");
+    REQUIRE(m.size() == 25);
+    for (std::size_t i = 0; i < 25; ++i) {
+        const auto order = static_cast<std::size_t>(std::abs(m[i]));
+        CHECK(m[i] == static_cast<double>(i) - 12);
+        CHECK(p[i] == (*page.columnOf("a"))[order] / 2);
+        CHECK(q[i] == (m[i] > 0 ? -1 : 1) * (*page.columnOf("b"))[order] / 2);
+    }
+}
+
+TEST_CASE("partial sums overshoot beside a jump by Gibbs's part of it, and no less the more there are") {
+    const Page page = pageOf({"r(t) = { 1 for 0 <= t < pi; -1 otherwise }", "r(t + 2 pi) = r(t)",
+                              "(N, h) = Fourier overshoot of r(t) at 0, harmonics 201",
+                              "(M, g) = Fourier overshoot of r(t) at pi, harmonics 5", "s(t) = t",
+                              "(K, k) = Fourier overshoot of s(t) at 0, period 3, harmonics 100"});
+    INFO(saidOf(page));
+    REQUIRE(page.problems().empty());
+    const std::vector<double>& h = *page.columnOf("h");
+    REQUIRE(h.size() == 201);
+    CHECK(h[0] == Approx((4 / std::numbers::pi - 1) / 2).epsilon(1e-9)); // the top of 4/π sin t
+    constexpr double gibbs = 0.0894898722360836;                         // Si(π)/π − 1/2
+    CHECK(h[200] == Approx(gibbs).epsilon(1e-4));
+    CHECK(std::ranges::all_of(h, [](double part) { return part > 0.0894; }));
+    CHECK((*page.columnOf("g"))[4] == Approx(h[4]).epsilon(1e-9));
+    CHECK((*page.columnOf("k"))[99] == Approx(gibbs).epsilon(0.02)); // of a ramp
+    const auto said = [](const std::string& line) {
+        return saidOf(pageOf({"r(t) = { 1 for 0 <= t < 1; 0 otherwise }", "r(t + 2) = r(t)", line}));
+    };
+    CHECK(said("(N, h) = Fourier overshoot of r(t) at 0.5").find("has no jump at 0.5") != std::string::npos);
+    CHECK(said("(N, h) = Fourier overshoot of r(t)").find("place of the jump") != std::string::npos);
+    CHECK(said("(N, h, k) = Fourier overshoot of r(t) at 1").find("two columns") != std::string::npos);
+    CHECK(said("(N, h) = Fourier overshoot of r(t) at 1, harmonics 9999").find("from 1 to 500") != std::string::npos);
+}
+
+TEST_CASE("series that are written out have the coefficients that integrals have") {
+    const std::vector<std::vector<std::string>> functions{
+        threePieces,
+        {"r(t) = t^2", "r(t + 2) = r(t)"},
+        {"r(t) = |t - 1|", "r(t + 2) = r(t)"},
+        {"r(t) = { 1 for 0 <= t < pi; -1 otherwise }", "r(t + 2 pi) = r(t)"},
+        {"r(t) = { t (pi - t) for 0 <= t < pi; 0 otherwise }", "r(t + 2 pi) = r(t)"},
+        {"r(t) = { t^3 - t/2 for -1 <= t < 1/3; g(t) otherwise }", "g(t) = 1/2 - (t - 1)^2", "r(t + 3) = r(t)"},
+        {"r(t) = [t < h] q t/h", "h = 1.25", "q = 3", "r(t + 5) = r(t)"},
+        {"r(t) = sqrt(3) t", "r(t + sqrt(2)) = r(t)"}};
+    for (const std::vector<std::string>& lines : functions) {
+        const Page page = pageOf(with(lines, {"(n, a, b) = Fourier coefficients of r(t), harmonics 15",
+                                              "(m, p, q_1) = complex Fourier coefficients of r(t), harmonics 15",
+                                              "S(t, N) = Fourier sum of r(t)"}));
+        INFO(lines[0] << " " << saidOf(page));
+        const Line& coefficients = page.lines[page.defined.at("a")];
+        REQUIRE(coefficients.good());
+        REQUIRE(coefficients.equations.size() == 2);
+        for (std::size_t kind = 0; kind < 2; ++kind) {
+            const std::string name = kind == 0 ? "a" : "b";
+            CHECK(spelled(*coefficients.equations[kind]->operands[0]) == name + "_{n}");
+            const auto program =
+                compile(page, coefficients.equations[kind]->operands[1], std::vector<std::string>{"n"}).program;
+            REQUIRE(program);
+            Evaluator evaluator(*program);
+            for (int n = 1; n <= 15; ++n)
+                CHECK(evaluator(n) == Approx((*page.columnOf(name))[static_cast<std::size_t>(n)]).margin(1e-12));
+        }
+        const Line& complexOnes = page.lines[page.defined.at("p")];
+        REQUIRE(complexOnes.equations.size() == 2);
+        const auto imaginary =
+            compile(page, complexOnes.equations[1]->operands[1], std::vector<std::string>{"m"}).program;
+        REQUIRE(imaginary);
+        CHECK(Evaluator(*imaginary)(3) == Approx((*page.columnOf("q_1"))[18]).margin(1e-12));
+        // Written out on the page it is the same sum.
+        const std::string series = fourierSeriesLine(page, "Fourier series of r(t)");
+        REQUIRE(series.starts_with("S_1(t, N) = "));
+        const std::vector<std::string> rewritten = with(lines, {"S(t, N)" + series.substr(series.find(" = "))});
+        const Page after = pageOf(rewritten);
+        INFO(rewritten.back());
+        REQUIRE(after.problems().empty());
+        for (const char* place : {"S(0.3, 9)", "S(-7.7, 1)", "S(1.1, 4)"})
+            CHECK(evaluate(after, place).value() == Approx(evaluate(page, place).value()).margin(1e-11));
+    }
+    const Answer asked =
+        evaluate(pageOf({"r(t) = { 1 for 0 <= t < pi; 0 otherwise }", "r(t + 2 pi) = r(t)"}), "Fourier series of r(t)");
+    REQUIRE(asked.formula);
+    CHECK(spelled(*asked.formula) == "1/2 + sum_{n=1}^{inf} ((1 - cos(π n))/(π n) sin(n t))");
+    // What has no such formula keeps its integrals, and is refused where the formula was asked for.
+    const Page bell = pageOf({"r(t) = exp(-t^2)", "r(t + 4) = r(t)", "S(t, N) = Fourier sum of r(t)"});
+    CHECK(bell.problems().empty());
+    CHECK(evaluate(bell, "Fourier series of r(t)").problems[0].sentence.find("no formula") != std::string::npos);
+    CHECK(!evaluate(bell, "Fourier series of g(t)").problems.empty());
+    CHECK(fourierSeriesLine(bell, "Fourier series of r(t)").empty());
+    CHECK(!evaluate(bell, "Fourier series of (t)").problems.empty());
 }

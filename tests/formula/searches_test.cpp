@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <catch2/catch.hpp>
 #include <cmath>
+#include <fmt/format.h>
 #include <random>
 
 using namespace coulter;
@@ -142,8 +143,65 @@ TEST_CASE("extrema, inflections, and where a function is largest") {
     const Places corner = placesOf("extrema of |x| for x in [-1, 2]");
     REQUIRE(corner.found.size() == 1);
     CHECK(corner.found[0].word == "minimum");
-    CHECK(!corner.areAll());                                             // a corner is found, not proven
+    CHECK(corner.areAll());
     CHECK(!placesOf("maximum of mod(x, 1) for x in [0, 2.5]").areAll()); // it is never taken
+}
+
+TEST_CASE("corners are proven to be extrema or none, and jumps are not") {
+    const auto said = [](const std::string& text) {
+        const Answer found = evaluate(Page{}, text);
+        INFO(text);
+        REQUIRE(found.places);
+        return describe(*found.places, found.sought, 12);
+    };
+    CHECK(said("minimum of |x - 1/3| + x^2 for x in [-1, 1]") == "{(0.333333333333, 0.111111111111)}: all, proven");
+    CHECK(said("extrema of max(sin(x), cos(x)) for x in [0.5, 2]") ==
+          "{(0.785398163397, 0.707106781187) minimum, (1.57079632679, 1) maximum}: all, proven");
+    CHECK(said("extrema of ||x| - 1| for x in [-2, 2]") ==
+          "{(-1, 0) minimum, (0, 1) maximum, (1, 0) minimum}: all, proven");
+    CHECK(said("extrema of x + |x - 1|/2 for x in [0, 3]") == "{}: none, proven");
+    CHECK(said("extrema of min(x, 1 - x, 0.4) for x in [0, 1]") == "{}: none, proven"); // level on top
+    // Pieces that meet are told from such that do not by exact arithmetic.
+    CHECK(said("extrema of { x for x < 1/3; 2/3 - x otherwise } for x in [0, 1]") ==
+          "{(0.333333333333, 0.333333333333) maximum}: all, proven");
+    CHECK(said("extrema of { x for x < 1/3; 2/3 - x + 1e-15 otherwise } for x in [0, 1]").find("not settled") !=
+          std::string::npos);
+    // Two corners in one place, a cusp: what cannot be decided is said.
+    CHECK(said("extrema of |x| + |2x| for x in [-1, 1]").find("not settled") != std::string::npos);
+    CHECK(said("extrema of sqrt(|x|) for x in [-1, 1]").find("not settled") != std::string::npos);
+}
+
+TEST_CASE("corners of random polygons are all found, and none is invented") {
+    std::mt19937 random(4);
+    std::uniform_real_distribution<double> slope(0.2, 3);
+    for (int round = 0; round < 40; ++round) {
+        // Σ c_k |x − x_k| changes its slope by 2 c_k at each x_k: where the sign of the slope changes is an extremum.
+        std::string formula = "0";
+        std::vector<std::pair<double, double>> corners; // place, half the change of slope
+        for (int k = 1; k <= 5; ++k) {
+            const double at = k + 0.1 * static_cast<double>(random() % 9),
+                         c = (random() % 2 == 0 ? 1 : -1) * slope(random);
+            formula += fmt::format(" + ({:.6f}) |x - {:.6f}|", c, at);
+            corners.emplace_back(at, c);
+        }
+        double now = 0;
+        for (const auto& corner : corners) now -= corner.second;
+        std::vector<double> extrema;
+        bool isNear = false; // a slope that is all but level is not this test's
+        for (const auto& [at, c] : corners) {
+            const double next = now + 2 * c;
+            if (now * next < 0) extrema.push_back(at);
+            isNear = isNear || std::abs(next) < 1e-3;
+            now = next;
+        }
+        if (isNear) continue;
+        const Answer found = evaluate(Page{}, "extrema of " + formula + " for x in [0, 7]");
+        INFO(formula);
+        REQUIRE(found.places);
+        CHECK(found.places->areAll());
+        REQUIRE(found.places->found.size() == extrema.size());
+        for (std::size_t i = 0; i < extrema.size(); ++i) CHECK(found.places->found[i].at == Approx(extrema[i]));
+    }
 }
 
 TEST_CASE("a search that makes no sense is refused with its place") {

@@ -1,0 +1,27 @@
+#pragma once
+#include "formula/expr.h"
+#include "formula/page.h"
+
+#include <optional>
+
+namespace coulter {
+
+/// The Fourier coefficients of a function that is a polynomial in each of its pieces, as formulas: integrated by parts,
+/// they are sums over the borders of pieces of how far the function and its derivatives jump there,
+///
+///   a_n = 2/P Σ_c (−D₀ sin(kc)/k − D₁ cos(kc)/k² + D₂ sin(kc)/k³ + …),
+///   b_n = 2/P Σ_c (+D₀ cos(kc)/k − D₁ sin(kc)/k² − D₂ cos(kc)/k³ + …), with k = 2πn/P and D_j the jump of the j-th
+///
+/// derivative at c. All numbers in them are exact.
+struct FourierFormulas {
+    ExprPtr mean;         ///< a_0/2
+    ExprPtr cosine, sine; ///< a_n, b_n for n ≥ 1, in the order's name; the number 0 where all of them vanish
+};
+
+/// @param body    the function, in its variable
+/// @param period  an expression without variables
+/// @return none where the integrals have no such formula, or one too long to be read
+std::optional<FourierFormulas> fourierFormulas(const Page& page, const ExprPtr& body, const std::string& variable,
+                                               const ExprPtr& period, const std::string& order);
+
+} // namespace coulter
