@@ -38,6 +38,10 @@ Program reflected(const Program& f) {
     return turned;
 }
 
+/// Whether so much is open already that no digits would be left that anybody wants proven: an integrand that swings
+/// ever faster, say, on which all further work would be lost.
+bool isLost(const Bounds& sum) { return width(sum) > 1e-9 * std::max(magnitude(sum), 1e-3); }
+
 bool isSharp(const Bounds& rest, const Bounds& sum) { return width(rest) <= wanted * magnitude(sum) / 4; }
 
 } // namespace
@@ -55,6 +59,7 @@ std::optional<Bounds> provenToInfinity(const Program& integrand, ProvenIntegral&
                                   : between(exactly(-next), exactly(-reached), others);
         if (!part) break;
         sum = sum + *part;
+        if (isLost(sum)) break;
         reached = next;
         const auto growth = growthOf(outward, reached, others);
         const auto rest = growth ? integralBeyond(*growth, reached) : std::nullopt;
@@ -85,6 +90,7 @@ std::optional<Bounds> provenToEnd(const Program& integrand, ProvenIntegral& betw
         const auto part = between(exactly(std::min(reached, next)), exactly(std::max(reached, next)), others);
         if (!part) break;
         sum = sum + *part;
+        if (isLost(sum)) break;
         reached = next;
         auto growth = growthBeside(integrand, end, side, 1 / away, others);
         if (!growth) continue;
