@@ -130,12 +130,10 @@ Enclosure IntervalEvaluator::provenBounds(const Program::Integral& integral) {
         program_.integrals.size() > mostProven)
         return Enclosure::unknown();
     std::vector<Bounds> operands;
-    bool isEndless = false;
     for (std::size_t k = 0; k < integral.operands.size(); ++k) {
         const Enclosure& e = registers_[integral.operands[k]];
-        const bool isEnd = k < 2 && e.known && e.isPoint() && std::isinf(e.low);
-        if (!e.isProof() && !isEnd) return Enclosure::unknown();
-        isEndless = isEndless || isEnd;
+        const bool isEndless = k < 2 && e.known && e.isPoint() && std::isinf(e.low);
+        if (!e.isProof() && !isEndless) return Enclosure::unknown();
         operands.push_back({e.low, e.high});
     }
     const auto known = [](const std::optional<Bounds>& bounds) {
@@ -145,32 +143,7 @@ Enclosure IntervalEvaluator::provenBounds(const Program::Integral& integral) {
     if (isSum) return known(provenSum(*integral.integrand, operands[0].low, others));
     auto& proven = proven_[static_cast<std::size_t>(&integral - program_.integrals.data())];
     if (!proven) proven = std::make_shared<ProvenIntegral>(*integral.integrand);
-    if (!isEndless) {
-        const auto plain = (*proven)(operands[0], operands[1], others);
-        const bool atPoints = operands[0].low == operands[0].high && operands[1].low == operands[1].high;
-        if (plain || !atPoints) return known(plain);
-        return known(provenBetween(*integral.integrand, *proven, operands[0].low, operands[1].low, others));
-    }
-    // From the finite limit, or from 0, to what is infinite.
-    const double low = operands[0].low, high = operands[1].low;
-    const auto outwardsFrom = [&](const Bounds& finite, bool upwards) {
-        if (finite.low != finite.high) return std::optional<Bounds>();
-        const auto whole = provenToInfinity(*integral.integrand, *proven, finite.low, upwards, others);
-        if (whole) return whole;
-        // The finite end may be a place where the integrand is infinite.
-        const double next = finite.low + (upwards ? 1 : -1);
-        const auto first =
-            provenBetween(*integral.integrand, *proven, std::min(finite.low, next), std::max(finite.low, next), others);
-        const auto rest = first ? provenToInfinity(*integral.integrand, *proven, next, upwards, others) : std::nullopt;
-        return rest ? std::optional(*first + *rest) : std::nullopt;
-    };
-    if (high == HUGE_VAL && low == -HUGE_VAL) {
-        const auto above = outwardsFrom({0, 0}, true), below = above ? outwardsFrom({0, 0}, false) : std::nullopt;
-        return below ? known(*above + *below) : Enclosure::unknown();
-    }
-    if (high == HUGE_VAL && std::isfinite(low)) return known(outwardsFrom(operands[0], true));
-    if (low == -HUGE_VAL && std::isfinite(high)) return known(outwardsFrom(operands[1], false));
-    return Enclosure::unknown();
+    return known(provenOver(*integral.integrand, *proven, operands[0], operands[1], others));
 }
 
 /// The value with its estimated error, and twice the difference that the operands' widths make.

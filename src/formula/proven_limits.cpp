@@ -46,6 +46,9 @@ bool isSharp(const Bounds& rest, const Bounds& sum) { return width(rest) <= want
 
 } // namespace
 
+namespace {
+
+/// From `low` on without an end, upwards or downwards.
 std::optional<Bounds> provenToInfinity(const Program& integrand, ProvenIntegral& between, double low, bool upwards,
                                        std::span<const Bounds> others) {
     const Program outward = upwards ? integrand : reflected(integrand);
@@ -71,8 +74,6 @@ std::optional<Bounds> provenToInfinity(const Program& integrand, ProvenIntegral&
     }
     return best;
 }
-
-namespace {
 
 /// From the middle to one end, at which the integrand may be infinite.
 std::optional<Bounds> provenToEnd(const Program& integrand, ProvenIntegral& between, double middle, double end,
@@ -104,8 +105,7 @@ std::optional<Bounds> provenToEnd(const Program& integrand, ProvenIntegral& betw
     return best;
 }
 
-} // namespace
-
+/// Between two finite limits at which the integrand may be infinite.
 std::optional<Bounds> provenBetween(const Program& integrand, ProvenIntegral& between, double low, double high,
                                     std::span<const Bounds> others) {
     if (low == high) return Bounds{0, 0};
@@ -115,6 +115,35 @@ std::optional<Bounds> provenBetween(const Program& integrand, ProvenIntegral& be
     if (!second) return std::nullopt;
     const Bounds sum = *first + *second;
     return low < high ? sum : -sum;
+}
+
+/// To infinity from a finite limit at which the integrand may be infinite, too.
+std::optional<Bounds> provenOutwards(const Program& integrand, ProvenIntegral& between, double finite, bool upwards,
+                                     std::span<const Bounds> others) {
+    if (const auto whole = provenToInfinity(integrand, between, finite, upwards, others)) return whole;
+    const double next = finite + (upwards ? 1 : -1);
+    const auto first = provenBetween(integrand, between, std::min(finite, next), std::max(finite, next), others);
+    const auto rest = first ? provenToInfinity(integrand, between, next, upwards, others) : std::nullopt;
+    return rest ? std::optional(*first + *rest) : std::nullopt;
+}
+
+} // namespace
+
+std::optional<Bounds> provenOver(const Program& integrand, ProvenIntegral& between, const Bounds& low,
+                                 const Bounds& high, std::span<const Bounds> others) {
+    const bool atPoints = low.low == low.high && high.low == high.high;
+    if (std::isfinite(low.low) && std::isfinite(high.low)) {
+        const auto plain = between(low, high, others);
+        return plain || !atPoints ? plain : provenBetween(integrand, between, low.low, high.low, others);
+    }
+    if (!atPoints || low.low > high.low) return std::nullopt;
+    const bool fromBelow = std::isinf(low.low), toAbove = std::isinf(high.low);
+    // From one infinity to the other by way of 0.
+    const double middle = !fromBelow ? low.low : !toAbove ? high.low : 0;
+    const auto below = fromBelow ? provenOutwards(integrand, between, middle, false, others) : Bounds{0, 0};
+    const auto above =
+        toAbove && below ? provenOutwards(integrand, between, middle, true, others) : std::optional(Bounds{0, 0});
+    return below && above ? std::optional(*below + *above) : std::nullopt;
 }
 
 namespace {

@@ -6,19 +6,15 @@
 
 namespace coulter {
 
-/// Proven bounds of ∫ from `low` on without an end, upwards or (of a low that is the upper limit) downwards.
+/// Proven bounds of ∫ between limits of which either may be infinite, and at which the integrand may be.
 ///
-/// Method: what lies beyond X is bounded by the integrand's growth (see growth.h), and the part up to there by
-/// `ProvenIntegral`, over parts of which each is twice as long as the one before; X is moved out as long as that helps.
+/// Method: what lies beyond X, or within 1/X of a finite end, is bounded by the integrand's growth (see growth.h), and
+/// the part up to there by `ProvenIntegral`, over parts of which each is twice as long as the one before; X is moved
+/// out as long as that helps. Beside an end the growth sees that 1 − k vanishes at 1, but not that sin k does at π.
 /// None where the growth is not known to be small enough, as of sin(x)/x.
-std::optional<Bounds> provenToInfinity(const Program& integrand, ProvenIntegral& between, double low, bool upwards,
-                                       std::span<const Bounds> others);
-
-/// Proven bounds of ∫ between two finite limits at which the integrand may be infinite, as k^(−0.9) and ln k at 0: what
-/// lies nearest to an end is bounded by the growth beside it, which sees that 1 − k vanishes at 1, but not that sin k
-/// does at π.
-std::optional<Bounds> provenBetween(const Program& integrand, ProvenIntegral& between, double low, double high,
-                                    std::span<const Bounds> others);
+/// @param between  of the same integrand
+std::optional<Bounds> provenOver(const Program& integrand, ProvenIntegral& between, const Bounds& low,
+                                 const Bounds& high, std::span<const Bounds> others);
 
 /// Proven bounds of the sum of a program over all whole numbers from `low` on.
 ///

@@ -287,13 +287,22 @@ std::vector<MathPtr> fourierTerms(const Line& line) {
             mathRow({nameMath(line.unknowns[0]), mathSymbol("=", MathClass::Relation), mathSymbol("2"), nameMath("π"),
                      nameMath("m"), mathSymbol("/"), valueMath(roundedNumber(*line.value, 6), Ink::Answer)}));
     }
-    if (line.transform != Transform::Derivative)
-        appendWord(end, "up to m = " + roundedNumber(spectrum ? static_cast<double>(line.columns[0]->size() - 1)
-                                                              : line.columns[0]->back(),
-                                                     6));
+    const auto comma = [] { return mathWord(",", MathClass::Ordinary, Ink::Muted); };
+    if (line.transform != Transform::Derivative) {
+        const double last = spectrum ? static_cast<double>(line.columns[0]->size() - 1) : line.columns[0]->back();
+        if (!spectrum) {
+            end.push_back(comma());
+            end.push_back(mathSpace(0.25));
+        }
+        end.push_back(mathWord("up to", MathClass::Ordinary, Ink::Muted));
+        end.push_back(mathSpace(0.25));
+        end.push_back(nameMath(spectrum ? "m" : line.unknowns[0]));
+        end.push_back(mathSymbol("=", MathClass::Relation));
+        end.push_back(valueMath(roundedNumber(last, 6), Ink::Answer));
+    }
     terms.push_back(mathRow(std::move(end)));
     for (const ExprPtr& formula : line.equations) {
-        terms.back() = mathRow({terms.back(), mathWord(",", MathClass::Ordinary, Ink::Muted)});
+        terms.back() = mathRow({terms.back(), comma()});
         terms.push_back(formulaMath(*formula));
     }
     return terms;
