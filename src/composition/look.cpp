@@ -99,6 +99,24 @@ Limits withSet(Limits limits, const AxisLimits& set, ScaleKind scale) {
     return forScale(limits, scale);
 }
 
+/// What the horizontal scale will show, which decides where functions are looked at. Columns need none, and passing
+/// through millions of numbers for nothing would be felt.
+Limits intervalOfFunctions(const Panel& panel, const PanelReading& reading) {
+    const auto hasColumnsOnly = [](const Drawn& drawn) {
+        return std::ranges::all_of(drawn.parts,
+                                   [](const auto& part) { return std::holds_alternative<Columns>(*part.source); });
+    };
+    if (std::ranges::all_of(reading.drawn, hasColumnsOnly)) return {};
+    Extents intervals;
+    intervals.xScale = reading.xScale;
+    intervals.yScale = reading.yScale;
+    for (const Drawn& drawn : reading.drawn) {
+        addExtents(*drawn.parts[0].source, {}, intervals);
+        if (drawn.kind->reach) drawn.kind->reach(drawn, intervals);
+    }
+    return panelLimits(panel, intervals, 6).x;
+}
+
 } // namespace
 
 PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double operations, const std::stop_token& stop) {
@@ -108,13 +126,7 @@ PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double op
                          static_cast<double>(std::max<std::size_t>(1, reading.drawn.size()));
     look.extents.xScale = reading.xScale;
     look.extents.yScale = reading.yScale;
-    // What the horizontal scale will show decides where functions are looked at.
-    Extents intervals = look.extents;
-    for (const Drawn& drawn : reading.drawn) {
-        addExtents(*drawn.parts[0].source, {}, intervals);
-        if (drawn.kind->reach) drawn.kind->reach(drawn, intervals);
-    }
-    const Limits across = panelLimits(panel, intervals, 6).x;
+    const Limits across = intervalOfFunctions(panel, reading);
     std::array<std::vector<double>, 3> inSpace;
     std::vector<std::pair<std::size_t, std::vector<CoarseLook>>> partsLookedAt; // of what has an inside
     for (const Drawn& drawn : reading.drawn) {

@@ -89,7 +89,9 @@ namespace {
 /// the same disk and the same processors.
 class MakerBehindOthers : public DigestMaker {
 public:
-    explicit MakerBehindOthers(std::filesystem::path path) : path_(std::move(path)) {}
+    /// @param state  of the file as it was read
+    MakerBehindOthers(std::filesystem::path path, std::optional<FileState> state)
+        : path_(std::move(path)), state_(state) {}
 
     std::shared_future<std::string> coming() { return made_.get_future().share(); }
     void start() {
@@ -112,10 +114,14 @@ private:
             std::unique_lock lock(mutex_);
             changed_.wait_for(lock, stop, firstPicture, [this] { return isWaitedFor_; });
         }
-        made_.set_value(digestOfFile(path_, stop).value_or(""));
+        const std::string made = digestOfFile(path_, stop).value_or("");
+        made_.set_value(made.empty() || stateOf(path_) == state_ ? made : noFile);
     }
 
+    /// No file has it: the one that was read is no longer there.
+    static inline const std::string noFile = std::string(2 * SHA256_DIGEST_SIZE, '0');
     std::filesystem::path path_;
+    std::optional<FileState> state_;
     std::promise<std::string> made_;
     std::mutex mutex_;
     std::condition_variable_any changed_;
@@ -131,7 +137,7 @@ FileDigest comingDigest(const std::filesystem::path& path) {
     const bool isLong = std::filesystem::is_directory(path, error) || (state && state->size >= leastKnownSize);
     const bool isKnown = isLong && state && knownDigest(*state);
     if (!isLong || isKnown) return digestOfFile(path).value_or("");
-    auto maker = std::make_shared<MakerBehindOthers>(path);
+    auto maker = std::make_shared<MakerBehindOthers>(path, state);
     auto coming = maker->coming();
     maker->start();
     return {std::move(coming), std::move(maker)};

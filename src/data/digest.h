@@ -28,7 +28,7 @@ private:
 std::optional<std::string> digestOfFile(const std::filesystem::path& path, const std::stop_token& stop = {});
 
 /// The same, made in a thread of its own if it takes long; the thread ends when nobody holds it any more. Empty text:
-/// it cannot be read.
+/// it cannot be read. Of a file that changes before it is done it is a digest that no file has.
 FileDigest comingDigest(const std::filesystem::path& path);
 
 } // namespace coulter

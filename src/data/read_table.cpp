@@ -1,6 +1,7 @@
 #include "data/read_table.h"
 
 #include "data/digest.h"
+#include "data/known_digests.h"
 #include "data/table_cell.h"
 #include "data/table_rows.h"
 #include "data/text_encoding.h"
@@ -293,7 +294,9 @@ TableRead readTableFile(const std::filesystem::path& path, const TableShape& giv
             saying(std::filesystem::exists(path, error) ? "The file cannot be read." : "There is no such file here.");
         return read;
     }
-    // A piece is digested while it is read as a table; two of them take turns.
+    const auto state = stateOf(path);
+    const bool isLarge = state && state->size >= leastKnownSize;
+    // A piece is digested while it is read as a table; two of them take turns. A large file is shown first.
     std::array<std::vector<char>, 2> buffers{std::vector<char>(pieceSize), std::vector<char>(pieceSize)};
     std::size_t turn = 0;
     Digest digest;
@@ -303,7 +306,7 @@ TableRead readTableFile(const std::filesystem::path& path, const TableShape& giv
         const std::size_t size = std::fread(buffers[turn].data(), 1, pieceSize, file.get());
         const std::string_view bytes(buffers[turn].data(), size);
         if (digesting.valid()) digesting.get();
-        if (size > 0) digesting = std::async(std::launch::async, [&digest, bytes] { digest.add(bytes); });
+        if (size > 0 && !isLarge) digesting = std::async(std::launch::async, [&digest, bytes] { digest.add(bytes); });
         return bytes;
     };
     read = readTable(piece, path.filename().string(), given, stop);
@@ -312,7 +315,12 @@ TableRead readTableFile(const std::filesystem::path& path, const TableShape& giv
         read.table.reset();
         read.problem = saying("The file cannot be read to its end.");
     }
-    if (read.table) read.table->digest = digest.text();
+    if (!read.table) return read;
+    read.table->digest = isLarge ? comingDigest(path) : digest.text();
+    if (isLarge && stateOf(path) != state) {
+        read.table.reset();
+        read.problem = saying("It has changed while it was read.", "read it again");
+    }
     return read;
 }
 

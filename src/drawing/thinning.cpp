@@ -285,34 +285,44 @@ ImageItem denseMarks(const MarkPlaces& places, const Polylines& shape, const Pai
     const int width = image.width * partsOfDot, height = image.height * partsOfDot;
     std::vector<Bits> rows(static_cast<std::size_t>(height));
     const auto words = static_cast<std::size_t>(width + 63) / 64;
-    // Each part of the places has rows of its own, which are then put over one another.
+    // Each part of the places has bits of its own, which are then put over one another.
     constexpr std::size_t parts = 4, block = 512;
-    std::vector<std::vector<Bits>> ofPart(parts, std::vector<Bits>(rows.size()));
+    std::vector<Bits> ofPart(parts);
     inParallel(parts, [&](std::size_t part) {
         std::array<Point, block> some;
+        std::array<int, block> columns, lines;
+        Bits& bits = ofPart[part];
+        bits.resize(rows.size() * words);
+        const double xFrom = clip.x, xTo = clip.right(), yFrom = clip.y, yTo = clip.bottom();
+        const double xOfImage = image.rect.x, yOfImage = image.rect.y;
         const std::size_t end = places.count * (part + 1) / parts;
         for (std::size_t begin = places.count * part / parts; begin < end; begin += block) {
             const std::span<Point> now(some.data(), std::min(block, end - begin));
             places.tell(begin, now);
-            for (const Point& p : now) {
-                if (!clip.contains(p)) continue;
-                const auto x = static_cast<int>(std::floor((p.x - image.rect.x) / cell)),
-                           y = static_cast<int>(std::floor((p.y - image.rect.y) / cell));
+            // What is clipped is in no cell. All else lies right of the image's left side and below its top, where
+            // cutting off the fraction is rounding down.
+            for (std::size_t i = 0; i < now.size(); ++i) {
+                const Point p = now[i];
+                const bool isShown = (p.x >= xFrom) & (p.x <= xTo) & (p.y >= yFrom) & (p.y <= yTo);
+                columns[i] = static_cast<int>((isShown ? p.x - xOfImage : -cell) / cell);
+                lines[i] = static_cast<int>((isShown ? p.y - yOfImage : -cell) / cell);
+            }
+            for (std::size_t i = 0; i < now.size(); ++i) {
+                const int x = columns[i], y = lines[i];
                 if (x < 0 || y < 0 || x >= width || y >= height) continue;
-                Bits& row = ofPart[part][static_cast<std::size_t>(y)];
-                if (row.empty()) row.resize(words);
-                row[static_cast<std::size_t>(x) / 64] |= std::uint64_t{1} << (x % 64);
+                bits[static_cast<std::size_t>(y) * words + static_cast<std::size_t>(x) / 64] |= std::uint64_t{1}
+                                                                                                << (x % 64);
             }
         }
     });
-    for (std::vector<Bits>& some : ofPart) {
-        for (std::size_t y = 0; y < rows.size(); ++y) {
-            if (rows[y].empty())
-                rows[y] = std::move(some[y]);
-            else
-                for (std::size_t k = 0; k < some[y].size(); ++k) rows[y][k] |= some[y][k];
+    inParallel(rows.size(), [&](std::size_t y) {
+        Bits row(words);
+        std::uint64_t any = 0;
+        for (const Bits& bits : ofPart) {
+            for (std::size_t k = 0; k < words; ++k) any |= row[k] |= bits[y * words + k];
         }
-    }
+        if (any != 0) rows[y] = std::move(row);
+    });
     const Stamp stamp = stampOf(shape, cell);
     image.pixels.resize(static_cast<std::size_t>(image.width) * static_cast<std::size_t>(image.height));
     const std::vector<Bits> covered = stamped(rows, stamp, words);

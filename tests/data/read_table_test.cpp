@@ -299,6 +299,23 @@ TEST_CASE("headings that are no text are kept as far as they are some") {
               .starts_with("This is no text"));
 }
 
+TEST_CASE("a large table is here before the digest of its file") {
+    const auto path = std::filesystem::temp_directory_path() / "coulter-large-table.csv";
+    {
+        std::ofstream file(path);
+        const std::string remark(1'000'000, 'x');
+        file << "t,s,remark\n";
+        for (int row = 0; row < 70; ++row) file << row << ',' << 2 * row << ',' << remark << '\n';
+    }
+    const TableRead read = readTableFile(path);
+    REQUIRE(read.table);
+    CHECK((*read.table->columns[1].numbers)[69] == 138);
+    CHECK_FALSE(read.table->digest.empty());
+    CHECK_FALSE(read.table->digest.isKnown());
+    CHECK(read.table->digest.text() == *digestOfFile(path));
+    std::filesystem::remove(path);
+}
+
 TEST_CASE("a digest is SHA-256") {
     Digest digest;
     digest.add("a");

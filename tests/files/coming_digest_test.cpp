@@ -68,6 +68,11 @@ TEST_CASE("the digest of a large file and of a folder is the one that waiting gi
     CHECK(coming.text() == *digestOfFile(path));
     CHECK(coming.text().size() == 64);
     { const FileDigest abandoned = comingDigest(path); }
+    // One that changes before it is read through has the digest of no file.
+    const FileDigest ofAnother = comingDigest(path);
+    std::ofstream(path, std::ios::in | std::ios::out) << "other";
+    CHECK(ofAnother.text().size() == 64);
+    CHECK(ofAnother.text() != *digestOfFile(path));
     std::filesystem::remove(path);
     const FileDigest gone = comingDigest(path);
     CHECK(gone.empty());
