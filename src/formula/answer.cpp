@@ -138,6 +138,11 @@ Answer answer(const Page& page, const ExprPtr& expression) {
     for (std::size_t i = 0; i < result.values.size(); ++i) {
         result.throughInfinity = result.throughInfinity || throughInfinity[i];
         result.isEstimated = result.isEstimated || bounds[i].estimated;
+        // Bounds that are proven may be far sharper than what an integral or a series adds up to.
+        const double middle = bounds[i].low / 2 + bounds[i].high / 2;
+        const bool isSharper = !unfolded.program->integrals.empty() && bounds[i].isProof() && !measured &&
+                               !throughInfinity[i] && std::abs(result.values[i] - middle) > bounds[i].width();
+        if (isSharper) result.values[i] = middle;
         const double value = result.values[i];
         const bool bounded = bounds[i].known && std::isfinite(value) && !measured && !throughInfinity[i];
         result.errors.push_back(bounded ? std::max(bounds[i].high - value, value - bounds[i].low) : HUGE_VAL);

@@ -3,6 +3,7 @@
 #include "formula/interval_rules.h"
 #include "formula/proven_integral.h"
 #include "formula/proven_limits.h"
+#include "formula/proven_series.h"
 #include "special/bounds.h"
 
 #include <algorithm>
@@ -125,8 +126,7 @@ std::span<const Enclosure> IntervalEvaluator::operator()(std::span<const Enclosu
 Enclosure IntervalEvaluator::provenBounds(const Program::Integral& integral) {
     // Of a long sum of integrals an estimate has to do: proofs of each would take seconds.
     constexpr std::size_t mostProven = 8;
-    const bool isSum = integral.over == Program::Over::Sum;
-    if ((integral.over != Program::Over::Interval && !isSum) || !integral.integrand->integrals.empty() ||
+    if (integral.over == Program::Over::PrincipalValue || !integral.integrand->integrals.empty() ||
         program_.integrals.size() > mostProven)
         return Enclosure::unknown();
     std::vector<Bounds> operands;
@@ -140,7 +140,9 @@ Enclosure IntervalEvaluator::provenBounds(const Program::Integral& integral) {
         return bounds ? Enclosure{bounds->low, bounds->high} : Enclosure::unknown();
     };
     const std::span others = std::span(operands).subspan(2);
-    if (isSum) return known(provenSum(*integral.integrand, operands[0].low, others));
+    if (integral.over == Program::Over::Sum) return known(provenSum(*integral.integrand, operands[0].low, others));
+    if (integral.over == Program::Over::Product)
+        return known(provenProduct(*integral.integrand, operands[0].low, others));
     auto& proven = proven_[static_cast<std::size_t>(&integral - program_.integrals.data())];
     if (!proven) proven = std::make_shared<ProvenIntegral>(*integral.integrand);
     return known(provenOver(*integral.integrand, *proven, operands[0], operands[1], others));

@@ -2,6 +2,7 @@
 
 #include "formula/enclosure.h"
 #include "formula/interval_rules.h"
+#include "formula/slope_rules.h"
 
 #include <array>
 #include <cmath>
@@ -35,16 +36,16 @@ public:
     static Growth constant(const Bounds& value) { return {0, {0, 0}, 0, value}; }
 
     Maybe apply(Kernel kernel, const Maybe& a, const Maybe& b) {
-        if (!a || !b) return std::nullopt;
+        if (!a || (!b && operandCount(kernel) > 1)) return std::nullopt;
         switch (kernel) {
         case Kernel::Add: return sum(*a, *b);
-        case Kernel::Subtract: return sum(*a, scaled(*b, -1));
+        case Kernel::Subtract: return sum(*a, negated(*b));
         case Kernel::Multiply: return product(*a, *b);
         case Kernel::Divide: {
             const Maybe below = inverse(*b);
             return below ? product(*a, *below) : std::nullopt;
         }
-        case Kernel::Negate: return scaled(*a, -1);
+        case Kernel::Negate: return negated(*a);
         case Kernel::Absolute: {
             Growth size = *a;
             const double most = magnitude(a->factor);
@@ -54,8 +55,15 @@ public:
         }
         case Kernel::Sqrt: return root(*a, 0.5);
         case Kernel::Exp: return exponential(*a);
+        case Kernel::Tan:
+        case Kernel::Arcsin:
+        case Kernel::Arctan:
+        case Kernel::Tanh:
+        case Kernel::Arsinh:
+        case Kernel::Artanh:
+        case Kernel::Erf: return ofWhatVanishes(kernel, *a);
         case Kernel::Cosh: return hyperbolic(*a, 1);
-        case Kernel::Sinh: return hyperbolic(*a, -1);
+        case Kernel::Sinh: return a->isPower() && a->power < 0 ? ofWhatVanishes(kernel, *a) : hyperbolic(*a, -1);
         case Kernel::Sech: {
             const Maybe below = hyperbolic(*a, 1);
             return below ? inverse(*below) : std::nullopt;
@@ -70,7 +78,7 @@ public:
         case Kernel::Cos: return wave(kernel, *a);
         case Kernel::Factorial: return factorial(*a, 1);
         case Kernel::Gamma: return factorial(*a, 0);
-        default: return byRange(kernel, *a, *b);
+        default: return byRange(kernel, *a, b.value_or(*a));
         }
     }
 
@@ -84,6 +92,10 @@ private:
         return isNumber ? Maybe(g) : std::nullopt;
     }
 
+    static Growth negated(Growth g) {
+        g.factor = -g.factor; // exactly, as exponents are read off it
+        return g;
+    }
     static Growth scaled(Growth g, double by) {
         g.factor = exactly(by) * g.factor;
         return g;
@@ -115,25 +127,34 @@ private:
             all.factor = more.factor + less.factor;
         } else if (const auto part = shrinking(f, rate.high, p); part && isBounded(less.factor)) {
             all.factor = more.factor + less.factor * *part;
-        } else if (isAlike) {
-            // Which of both is larger is not known: both are at most of the larger rate.
+        } else if (f == 0 && isBounded(less.factor) && isBounded(more.factor)) {
+            // Which of both is larger is not known: both are at most of the larger rate and power.
             all.exponential = exactly(more.exponential.high);
-            all.factor = {std::min(0.0, more.factor.low) + std::min(0.0, less.factor.low),
-                          std::max(0.0, more.factor.high) + std::max(0.0, less.factor.high)};
-            all.factor = outwards(all.factor.low, all.factor.high);
+            all.power = std::max(more.power, less.power);
+            const auto most = [&](const Growth& each) {
+                return hullOf(each.factor, {0, 0}) * Bounds{0, powerOf(from_, each.power - all.power).high};
+            };
+            all.factor = most(more) + most(less);
         } else {
             return std::nullopt;
         }
         return checked(all);
     }
 
+    /// An exponent that is rounded is another one, however little, when x grows beyond all bounds: with the next larger
+    /// one what is left for the factor lies between 0 and 1.
+    static Growth roundedUpwards(Growth g) {
+        g.power = std::nextafter(g.power, inf);
+        if (g.factorial != 0) g.factorial = std::nextafter(g.factorial, inf);
+        g.factor = hullOf(g.factor, {0, 0});
+        return g;
+    }
+
     Maybe product(const Growth& a, const Growth& b) const {
-        // An exponent that is rounded is another one, however little, when x grows beyond all bounds.
-        const double power = a.power + b.power, factorial = a.factorial + b.factorial;
-        const bool isExact = power - a.power == b.power && power - b.power == a.power &&
-                             factorial - a.factorial == b.factorial && factorial - b.factorial == a.factorial;
-        if (!isExact) return std::nullopt;
-        return checked({factorial, a.exponential + b.exponential, power, a.factor * b.factor});
+        Growth all{a.factorial + b.factorial, a.exponential + b.exponential, a.power + b.power, a.factor * b.factor};
+        const bool isExact = all.power - a.power == b.power && all.power - b.power == a.power &&
+                             all.factorial - a.factorial == b.factorial && all.factorial - b.factorial == a.factorial;
+        return checked(isExact ? all : roundedUpwards(all));
     }
 
     Maybe inverse(const Growth& a) const {
@@ -145,22 +166,29 @@ private:
     /// A positive function to a power.
     Maybe root(const Growth& a, double p) const {
         if (a.factor.low < 0 || (a.factor.low == 0 && p < 0)) return std::nullopt;
-        if (std::fma(a.power, p, -(a.power * p)) != 0 || std::fma(a.factorial, p, -(a.factorial * p)) != 0)
-            return std::nullopt;
+        const bool isExact =
+            std::fma(a.power, p, -(a.power * p)) == 0 && std::fma(a.factorial, p, -(a.factorial * p)) == 0;
         const Bounds factor{a.factor.low == 0 ? 0 : powerOf(a.factor.low, p).low, powerOf(a.factor.high, p).high};
         const Bounds ordered = p < 0 ? Bounds{powerOf(a.factor.high, p).low, powerOf(a.factor.low, p).high} : factor;
-        return checked({a.factorial * p, exactly(p) * a.exponential, a.power * p, ordered});
+        const Growth all{a.factorial * p, exactly(p) * a.exponential, a.power * p, ordered};
+        return checked(isExact ? all : roundedUpwards(all));
     }
 
+public:
     /// All values from X on.
     std::optional<Bounds> range(const Growth& a) const {
-        if (!a.isPower() || !isBounded(a.factor)) return std::nullopt;
+        if (!isBounded(a.factor)) return std::nullopt;
+        if (!a.isPower()) {
+            const auto size = shrinking(a.factorial, a.exponential.high, a.power);
+            return size ? std::optional(a.factor * *size) : std::nullopt;
+        }
         const Bounds at = a.factor * powerOf(from_, a.power);
         if (a.power == 0) return a.factor;
         if (a.power < 0) return Bounds{std::min(0.0, at.low), std::max(0.0, at.high)};
         return Bounds{a.factor.low < 0 ? -inf : at.low, a.factor.high > 0 ? inf : at.high};
     }
 
+private:
     Maybe exponential(const Growth& a) const {
         if (!a.isPower() || !isBounded(a.factor)) return std::nullopt;
         const double high = a.factor.high;
@@ -180,7 +208,7 @@ private:
 
     /// (e^u ± e^−u)/2
     Maybe hyperbolic(const Growth& a, double sign) const {
-        const Maybe up = exponential(a), down = exponential(scaled(a, -1));
+        const Maybe up = exponential(a), down = exponential(negated(a));
         const Maybe both = up && down ? sum(*up, scaled(*down, sign)) : std::nullopt;
         return both ? Maybe(scaled(*both, 0.5)) : std::nullopt;
     }
@@ -206,19 +234,32 @@ private:
             for (int i = 1; i < static_cast<int>(std::abs(p)) && result; ++i) result = product(*result, a);
             return result && p < 0 ? inverse(*result) : result;
         }
+        // To an exponent of which bounds are known: the larger of its powers, of which some may be too much.
+        const bool isBetween = b.isPower() && b.power == 0 && isBounded(b.factor);
+        if (isBetween && a.isPower() && a.factor.low > 0 && isBounded(a.factor)) {
+            Growth all{0, {0, 0}, std::max(a.power * b.factor.low, a.power * b.factor.high), {inf, 0}};
+            for (const double base : {a.factor.low, a.factor.high}) {
+                for (const double exponent : {b.factor.low, b.factor.high}) {
+                    const Bounds corner = powerOf(base, exponent);
+                    all.factor = {std::min(all.factor.low, corner.low), std::max(all.factor.high, corner.high)};
+                }
+            }
+            return checked(a.power == 0 ? all : roundedUpwards(all));
+        }
         // A constant to a power: its sign changes to and fro if it is negative.
-        const bool isOne = a.isPower() && a.power == 0 && a.factor.low == a.factor.high;
-        if (!isOne || !b.isPower() || !isBounded(b.factor) || !(b.power > 0) || !(b.factor.low > 0))
-            return std::nullopt;
-        const double size = std::abs(a.factor.low);
+        const bool isConstant = a.isPower() && a.power == 0 && isBounded(a.factor);
+        const bool isPositive = a.factor.low > 0;
+        const bool isKnown = b.factor.low > 0 || (isPositive && b.factor.high < 0);
+        if (!isConstant || !b.isPower() || !isBounded(b.factor) || !(b.power > 0) || !isKnown) return std::nullopt;
+        const double size = magnitude(a.factor), least = isPositive ? a.factor.low : size;
         if (size == 0) return constant({0, 0});
-        const Maybe grown = size == 1
-                                ? Maybe(constant({1, 1}))
-                                : exponential({0, {0, 0}, b.power, widened(std::log(size), std::log(size)) * b.factor});
+        const Bounds rate = widened(std::log(least), std::log(size));
+        const Maybe grown =
+            size == 1 && least == 1 ? Maybe(constant({1, 1})) : exponential({0, {0, 0}, b.power, rate * b.factor});
         if (!grown) return std::nullopt;
         Growth result = *grown;
         const double most = magnitude(result.factor);
-        if (a.factor.low < 0) result.factor = {-most, most};
+        if (!isPositive) result.factor = {-most, most};
         return checked(result);
     }
 
@@ -234,6 +275,19 @@ private:
         }
         if (!isBounded(*values)) return constant({-1, 1});
         return byRange(kernel, a, a);
+    }
+
+    /// f with f(0) = 0 of a u that vanishes is u f′ somewhere between.
+    Maybe ofWhatVanishes(Kernel kernel, const Growth& a) const {
+        const auto values = range(a);
+        const bool vanishes = !a.isPower() || a.power < 0;
+        if (!values || !vanishes || !isBounded(*values)) return byRange(kernel, a, a);
+        const double most = magnitude(*values);
+        const Enclosure value = enclose(kernel, {-most, most}, {}, false);
+        if (!value.isProof()) return std::nullopt;
+        Growth result = a;
+        result.factor = a.factor * slopeRule(kernel)({value.low, value.high}, {-most, most}).first;
+        return isBounded(result.factor) ? checked(result) : std::nullopt;
     }
 
     /// Γ(u + more) from Γ(u) ≥ √(2π/u) (u/e)^u, of a u = x c: at least Γ of its least factor.
@@ -264,75 +318,157 @@ private:
 
 namespace {
 
-/// What a register is, where it is exactly that: a polynomial in 1/t for the t that grows, from the constant one up. So
-/// 1 - (1 - 1/t)^2 is 2/t - 1/t^2.
-using NearEnd = std::array<double, 5>;
+/// A register that is a number plus something that vanishes: 1 + 1/n², or cos(1/t), which is 1 less half of 1/t² or so.
+/// Differences of such numbers are exact, which the growth of a sum does not see.
+struct Near {
+    double value = 0;
+    Growth rest;
+};
 
-/// Sums and products of such, as long as nothing is rounded.
-std::optional<NearEnd> nearEnd(Kernel kernel, const std::optional<NearEnd>& a, const std::optional<NearEnd>& b) {
-    if (!a || !b) return std::nullopt;
-    bool isExact = true;
-    const auto sum = [&](double x, double y) {
-        const double s = x + y;
-        isExact = isExact && s - x == y && s - y == x;
-        return s;
-    };
-    NearEnd result{};
-    switch (kernel) {
-    case Kernel::Negate:
-        for (std::size_t i = 0; i < result.size(); ++i) result[i] = -(*a)[i];
-        break;
-    case Kernel::Add:
-    case Kernel::Subtract:
-        for (std::size_t i = 0; i < result.size(); ++i)
-            result[i] = sum((*a)[i], kernel == Kernel::Add ? (*b)[i] : -(*b)[i]);
-        break;
-    case Kernel::Multiply:
-        for (std::size_t i = 0; i < result.size(); ++i) {
-            for (std::size_t k = 0; k < result.size(); ++k) {
-                const double product = (*a)[i] * (*b)[k];
-                if (product == 0) continue;
-                isExact = isExact && i + k < result.size() && std::fma((*a)[i], (*b)[k], -product) == 0;
-                if (isExact) result[i + k] = sum(result[i + k], product);
-            }
-        }
-        break;
-    default: return std::nullopt;
+/// Follows such registers.
+class NearReader {
+public:
+    explicit NearReader(double from) : reader_(from) {}
+
+    using Maybe = std::optional<Near>;
+
+    static Growth nothing() { return GrowthReader::constant({0, 0}); }
+    static Near constant(double value) { return {value, nothing()}; }
+
+    /// As what it is near to, if that is told, or to 0, if it vanishes.
+    Maybe of(const Maybe& near, const std::optional<Growth>& growth) const {
+        if (near || !growth) return near;
+        const bool vanishes = growth->isPower() ? growth->power < 0 : reader_.range(*growth).has_value();
+        return vanishes ? Maybe({0, *growth}) : std::nullopt;
     }
-    return isExact ? std::optional(result) : std::nullopt;
-}
 
-/// The growth of what vanishes at the end; none if it does not.
-std::optional<Growth> vanishing(const NearEnd& of, double from) {
-    std::size_t order = 0;
-    while (order < of.size() && of[order] == 0) ++order;
-    if (order == 0 || order == of.size()) return std::nullopt;
-    Bounds factor{0, 0};
-    const Bounds reach{0, roundedUp(1 / from)};
-    for (std::size_t i = of.size(); i-- > order;) factor = factor * reach + exactly(of[i]);
-    return Growth{0, {0, 0}, -static_cast<double>(order), factor};
-}
+    Maybe apply(Kernel kernel, const Maybe& a, const Maybe& b) {
+        if (!a || (operandCount(kernel) > 1 && !b)) return std::nullopt;
+        switch (kernel) {
+        case Kernel::Negate: return made(-a->value, reader_.apply(Kernel::Negate, a->rest, {}));
+        case Kernel::Add:
+        case Kernel::Subtract: {
+            const double other = kernel == Kernel::Add ? b->value : -b->value, value = a->value + other;
+            if (value - a->value != other || value - other != a->value) return std::nullopt;
+            return made(value, reader_.apply(kernel, a->rest, b->rest));
+        }
+        case Kernel::Multiply: return product(*a, *b);
+        case Kernel::Divide: return quotient(*a, *b);
+        case Kernel::Power: return power(*a, *b);
+        default: return operandCount(kernel) == 1 ? smooth(kernel, *a) : std::nullopt;
+        }
+    }
+
+private:
+    static Maybe made(double value, const std::optional<Growth>& rest) {
+        return rest ? Maybe({value, *rest}) : std::nullopt;
+    }
+    std::optional<Growth> scaled(const Growth& growth, double by) {
+        return reader_.apply(Kernel::Multiply, growth, GrowthReader::constant(exactly(by)));
+    }
+    std::optional<Growth> sum(const std::optional<Growth>& a, const std::optional<Growth>& b) {
+        return reader_.apply(Kernel::Add, a, b);
+    }
+
+    Maybe product(const Near& a, const Near& b) {
+        const double value = a.value * b.value;
+        if (!std::isfinite(value) || std::fma(a.value, b.value, -value) != 0) return std::nullopt;
+        return made(value, sum(sum(scaled(b.rest, a.value), scaled(a.rest, b.value)),
+                               reader_.apply(Kernel::Multiply, a.rest, b.rest)));
+    }
+
+    /// (p + u)/(q + v) = r + (u − r v)/(q + v)
+    Maybe quotient(const Near& a, const Near& b) {
+        const double value = a.value / b.value;
+        if (b.value == 0 || std::fma(value, b.value, -a.value) != 0) return std::nullopt;
+        return made(value, reader_.apply(Kernel::Divide, sum(a.rest, scaled(b.rest, -value)),
+                                         sum(GrowthReader::constant(exactly(b.value)), b.rest)));
+    }
+
+    Maybe power(const Near& a, const Near& b) {
+        const double exponent = b.value;
+        if (!isZero(b.rest.factor)) return std::nullopt;
+        if (a.value != 1) {
+            if (exponent != std::floor(exponent) || exponent < 1 || exponent > 8) return std::nullopt;
+            Maybe result = a;
+            for (int i = 1; i < static_cast<int>(exponent) && result; ++i) result = product(*result, a);
+            return result;
+        }
+        const auto reach = reader_.range(a.rest);
+        if (!reach || !(magnitude(*reach) <= 0.5)) return std::nullopt;
+        const double most = magnitude(*reach);
+        const Bounds low = powerOf(1 - most, exponent - 1), high = powerOf(1 + most, exponent - 1);
+        return made(
+            1, reader_.apply(Kernel::Multiply, a.rest, GrowthReader::constant(exactly(exponent) * hullOf(low, high))));
+    }
+
+    /// f(a + u) = f(a) + u f′ somewhere between, or + u²/2 f″ where f′(a) is 0.
+    Maybe smooth(Kernel kernel, const Near& a) {
+        const auto value = exactValue(kernel, a.value);
+        const auto reach = value ? reader_.range(a.rest) : std::nullopt;
+        if (!reach || !isBounded(*reach) || !slopeRule(kernel)) return std::nullopt;
+        const Bounds over = exactly(a.value) + hullOf(*reach, {0, 0});
+        const Enclosure values = enclose(kernel, {over.low, over.high}, {}, false);
+        if (!values.isProof()) return std::nullopt;
+        const Slopes slopes = slopeRule(kernel)({values.low, values.high}, over);
+        const bool isFlat = kernel == Kernel::Cos || kernel == Kernel::Cosh || kernel == Kernel::Sech;
+        const Bounds& slope = isFlat ? slopes.second : slopes.first;
+        if (!isBounded(slope)) return std::nullopt;
+        const auto measure = isFlat ? reader_.apply(Kernel::Multiply, a.rest, a.rest) : std::optional(a.rest);
+        const auto rest = reader_.apply(Kernel::Multiply, measure, GrowthReader::constant(slope));
+        return made(*value, isFlat && rest ? scaled(*rest, 0.5) : rest);
+    }
+
+    /// The value there, where it is a number that a double holds and that is known to be exactly this.
+    static std::optional<double> exactValue(Kernel kernel, double at) {
+        switch (kernel) {
+        case Kernel::Exp:
+        case Kernel::Cos:
+        case Kernel::Cosh:
+        case Kernel::Sech: return at == 0 ? std::optional(1.0) : std::nullopt;
+        case Kernel::Ln: return at == 1 ? std::optional(0.0) : std::nullopt;
+        case Kernel::Sqrt: {
+            const double root = at > 0 ? std::sqrt(at) : 0;
+            return at > 0 && std::fma(root, root, -at) == 0 ? std::optional(root) : std::nullopt;
+        }
+        case Kernel::Sin:
+        case Kernel::Tan:
+        case Kernel::Sinh:
+        case Kernel::Tanh:
+        case Kernel::Arcsin:
+        case Kernel::Arctan:
+        case Kernel::Arsinh:
+        case Kernel::Artanh:
+        case Kernel::Erf: return at == 0 ? std::optional(0.0) : std::nullopt;
+        default: return std::nullopt;
+        }
+    }
+
+    GrowthReader reader_;
+};
 
 std::optional<Growth> read(const Program& program, double from, std::span<const Bounds> others, const Growth& input,
-                           const std::optional<NearEnd>& place) {
+                           const std::optional<Near>& place) {
     if (!(from >= 1) || !std::isfinite(from) || program.inputCount != 1 + others.size()) return std::nullopt;
     std::vector<std::optional<Growth>> registers(program.registerCount());
-    std::vector<std::optional<NearEnd>> places(registers.size());
+    std::vector<std::optional<Growth>> inverses(registers.size()); // of powers, of which only one side may be known
+    std::vector<std::optional<Near>> places(registers.size());
     registers[0] = input;
     places[0] = place;
     for (std::size_t i = 0; i < others.size(); ++i) registers[1 + i] = GrowthReader::constant(others[i]);
     for (std::size_t i = 0; i < program.constants.size(); ++i) {
         if (!std::isfinite(program.constants[i])) continue;
         registers[program.inputCount + i] = GrowthReader::constant(exactly(program.constants[i]));
-        places[program.inputCount + i] = NearEnd{program.constants[i]};
+        places[program.inputCount + i] = NearReader::constant(program.constants[i]);
     }
     GrowthReader reader(from);
+    NearReader nearReader(from);
     std::vector<char> unset(registers.size()); // of pieces: certainly none of those looked at so far
     for (const Program::Instruction& step : program.instructions) {
         const auto first = step.operands[0], second = step.operands[operandCount(step.kernel) > 1 ? 1 : 0];
         const bool isPlain = !step.special && step.integral < 0 && step.table < 0 && step.field < 0;
-        std::optional<Growth> result;
-        std::optional<NearEnd> itsPlace;
+        std::optional<Growth> result, inverse;
+        std::optional<Near> itsPlace;
         bool isUnset = false;
         if (isPlain && step.kernel == Kernel::When) {
             const auto& condition = registers[first];
@@ -344,11 +480,18 @@ std::optional<Growth> read(const Program& program, double from, std::span<const 
             result = unset[first] ? registers[second] : registers[first];
             isUnset = unset[first] && unset[second];
         } else if (isPlain && step.kernel != Kernel::Count) {
-            if (place) itsPlace = nearEnd(step.kernel, places[first], places[second]);
-            result = itsPlace ? vanishing(*itsPlace, from) : std::nullopt;
+            itsPlace = nearReader.apply(step.kernel, nearReader.of(places[first], registers[first]),
+                                        nearReader.of(places[second], registers[second]));
+            if (itsPlace && itsPlace->value == 0) result = itsPlace->rest;
+            if (step.kernel == Kernel::Power)
+                inverse = reader.apply(step.kernel, registers[first],
+                                       reader.apply(Kernel::Negate, registers[second], std::nullopt));
+            if (!result && step.kernel == Kernel::Divide && inverses[second])
+                result = reader.apply(Kernel::Multiply, registers[first], inverses[second]);
             if (!result) result = reader.apply(step.kernel, registers[first], registers[second]);
         }
         registers[step.result] = result;
+        inverses[step.result] = inverse;
         places[step.result] = itsPlace;
         unset[step.result] = isUnset;
     }
@@ -366,8 +509,8 @@ std::optional<Growth> growthBeside(const Program& program, double end, int side,
     // The place itself, as it is where nothing cancels: between the end and the end and a bit.
     const double reach = roundedUp(1 / from);
     const Bounds near = exactly(end) + (side > 0 ? Bounds{0, reach} : Bounds{-reach, 0});
-    const Growth input = end == 0 ? Growth{0, {0, 0}, -1, exactly(side)} : GrowthReader::constant(near);
-    return read(program, from, others, input, NearEnd{end, static_cast<double>(side)});
+    const Growth away{0, {0, 0}, -1, exactly(side)};
+    return read(program, from, others, end == 0 ? away : GrowthReader::constant(near), Near{end, away});
 }
 
 namespace {
@@ -383,18 +526,18 @@ double valueAt(const Growth& growth, double x) {
 
 } // namespace
 
-std::optional<Bounds> integralBeyond(const Growth& growth, double from) {
+std::optional<Bounds> integralBeyond(const Growth& growth, double from, double more) {
     if (!isBounded(growth.factor)) return std::nullopt;
     if (growth.isPower()) {
-        const double over = -growth.power - 1;
-        if (!(over > flattest)) return std::nullopt;
-        return growth.factor * powerOf(from, -over) / outwards(over, over);
+        const Bounds over = -(exactly(growth.power) + exactly(more) + exactly(1));
+        if (!(over.low > flattest)) return std::nullopt;
+        return growth.factor * hullOf(powerOf(from, -over.low), powerOf(from, -over.high)) / over;
     }
     // e^(g(x)) falls at least as fast as its logarithm's slope at X says, which only gets steeper.
-    const double rate = growth.exponential.high;
-    const double slope = growth.factorial * (std::log(from) + 1) + rate + std::max(0.0, growth.power) / from;
+    const double rate = growth.exponential.high, power = growth.power + more;
+    const double slope = growth.factorial * (std::log(from) + 1) + rate + std::max(0.0, power) / from;
     if (growth.factorial > 0 || !(slope < -flattest)) return std::nullopt;
-    const double most = valueAt(growth, from) / (-slope * (1 - guard)) * (1 + guard);
+    const double most = valueAt(growth, from) * powerOf(from, more).high / (-slope * (1 - guard)) * (1 + guard);
     return growth.factor * Bounds{0, most + smallest};
 }
 

@@ -32,8 +32,8 @@ std::optional<Growth> growthOf(const Program& program, double from, std::span<co
 std::optional<Growth> growthBeside(const Program& program, double end, int side, double from,
                                    std::span<const Bounds> others);
 
-/// The integral from X on of what grows so; none if it does not converge absolutely.
-std::optional<Bounds> integralBeyond(const Growth& growth, double from);
+/// The integral from X on of what grows so, times x^more; none if it does not converge absolutely.
+std::optional<Bounds> integralBeyond(const Growth& growth, double from, double more = 0);
 
 /// The sum over the whole numbers n ≥ X, a whole number; none if it does not converge absolutely.
 std::optional<Bounds> sumBeyond(const Growth& growth, double from);

@@ -63,7 +63,7 @@ Jet<1> IntegralJet::operator()(std::span<const Jet<1>> operands, double radius) 
         varies = varies || !isZero(others[i].first[0]);
     }
     const auto boundsAt = [](const Enclosure& e) { return Bounds{e.low, e.high}; };
-    const auto centre = value_(boundsAt(low.centre), boundsAt(high.centre), middles, sharp, mostParts);
+    const auto centre = value_(boundsAt(low.centre), boundsAt(high.centre), middles, {sharp, mostParts});
     if (!centre) return result;
     result.centre = {centre->low, centre->high};
 

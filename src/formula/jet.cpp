@@ -1,6 +1,7 @@
 #include "formula/jet.h"
 
 #include "formula/catalogue_slopes.h"
+#include "formula/endless_jet.h"
 #include "formula/integral_jet.h"
 #include "formula/jet_rules.h"
 
@@ -25,7 +26,8 @@ template <std::size_t N> struct JetEvaluator<N>::Working {
     struct Integral {
         Program program; ///< the integral alone, of its operands
         std::unique_ptr<IntervalEvaluator> evaluator;
-        std::unique_ptr<IntegralJet> jet; ///< along one variable; null where there is none
+        std::unique_ptr<IntegralJet> jet;    ///< along one variable; null where there is none
+        std::unique_ptr<EndlessJet> endless; ///< where that one has none
     };
 
     explicit Working(const Program& given) : program(given), registers(given.registerCount()) {
@@ -38,11 +40,12 @@ template <std::size_t N> struct JetEvaluator<N>::Working {
             if (!holds(constant)) JetRules<N>::forget(jet);
         }
         for (const Program::Integral& integral : given.integrals)
-            integrals.push_back({integralAlone(integral), nullptr, nullptr});
+            integrals.push_back({integralAlone(integral), nullptr, nullptr, nullptr});
         for (Integral& integral : integrals) {
             integral.evaluator = std::make_unique<IntervalEvaluator>(integral.program);
             const Program::Integral& alone = integral.program.integrals[0];
             if (N == 1 && IntegralJet::fits(alone)) integral.jet = std::make_unique<IntegralJet>(alone);
+            if (N == 1 && EndlessJet::fits(alone)) integral.endless = std::make_unique<EndlessJet>(alone);
         }
         specials.resize(given.instructions.size());
         integralVaries.resize(given.integrals.size());
@@ -152,12 +155,18 @@ template <std::size_t N> struct JetEvaluator<N>::Working {
         for (const std::uint32_t operand : program.integrals[index].operands)
             operands.push_back(registers[operand].value);
         if constexpr (N == 1) {
-            if (integralVaries[index] && integrals[index].jet) {
+            if (integralVaries[index]) {
                 std::vector<Jet<1>> jets;
                 for (const std::uint32_t operand : program.integrals[index].operands)
                     jets.push_back(registers[operand]);
-                const Jet<1> jet = (*integrals[index].jet)(jets, radius[0]);
-                if (holds(jet.value)) return jet;
+                if (integrals[index].jet) {
+                    const Jet<1> jet = (*integrals[index].jet)(jets, radius[0]);
+                    if (holds(jet.value)) return jet;
+                }
+                if (integrals[index].endless) {
+                    const auto jet = (*integrals[index].endless)(jets, radius[0]);
+                    if (jet && holds(jet->value)) return *jet;
+                }
             }
         }
         Jet<N> r = JetRules<N>::constant((*integrals[index].evaluator)(operands)[0]);
@@ -236,7 +245,11 @@ template class JetEvaluator<2>;
 template Jet<1> applied(Kernel, const Jet<1>&, const std::array<double, 1>&);
 template Jet<2> applied(Kernel, const Jet<2>&, const std::array<double, 2>&);
 
-bool hasJets(const Program& program) { return std::ranges::all_of(program.integrals, IntegralJet::fits); }
+bool hasJets(const Program& program) {
+    return std::ranges::all_of(program.integrals, [](const Program::Integral& integral) {
+        return IntegralJet::fits(integral) || EndlessJet::fits(integral);
+    });
+}
 
 double costOf(const Program& program) {
     double cost = 1;

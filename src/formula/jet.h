@@ -65,8 +65,8 @@ struct MiddleAndRadius {
 };
 MiddleAndRadius middleAndRadius(const Bounds& interval);
 
-/// Whether every integral of a program has a jet along one variable, as sums without an end and integrals in integrals
-/// have not.
+/// Whether every integral, sum and product of a program has a jet along one variable, as integrals in integrals have
+/// not.
 bool hasJets(const Program& program);
 
 /// How dear a program is to evaluate over a box, in operations of arithmetic: effort is bounded by it.

@@ -66,8 +66,15 @@ ProvenIntegral::Part ProvenIntegral::over(double low, double high, std::span<con
     return part;
 }
 
+bool isSharpBeside(const Bounds& rest, const Bounds& sum, const BoundsEffort& effort) {
+    // Where bounds need not be sharp, their width is mostly that of the inputs, which nothing makes smaller.
+    constexpr double coarse = 1e-12, little = 0.05;
+    return width(rest) <= effort.wanted * magnitude(sum) / 4 ||
+           (effort.wanted > coarse && width(rest) <= little * width(sum));
+}
+
 std::optional<Bounds> ProvenIntegral::operator()(const Bounds& low, const Bounds& high, std::span<const Bounds> others,
-                                                 double wanted, int mostParts) {
+                                                 const BoundsEffort& effort) {
     if (!isBounded(low) || !isBounded(high)) return std::nullopt;
     const double a = low.low + width(low) / 2, b = high.low + width(high) / 2;
     const double from = std::min(a, b), to = std::max(a, b);
@@ -95,10 +102,10 @@ std::optional<Bounds> ProvenIntegral::operator()(const Bounds& low, const Bounds
         std::ranges::sort(ends);
     }
     for (std::size_t i = 0; i + 1 < ends.size(); ++i) put(ends[i], ends[i + 1]);
-    for (int count = firstParts; count < mostParts && !parts.empty(); ++count) {
+    for (int count = firstParts; count < effort.mostParts && !parts.empty(); ++count) {
         const Part top = parts.top();
         // Sums of infinite bounds tell nothing of what the parts are like.
-        if (std::isfinite(loose) && loose <= wanted * size) break;
+        if (std::isfinite(loose) && loose <= effort.wanted * size) break;
         const double middle = top.low + (top.high - top.low) / 2;
         if (!(middle > top.low && middle < top.high)) break;
         parts.pop();
@@ -107,8 +114,10 @@ std::optional<Bounds> ProvenIntegral::operator()(const Bounds& low, const Bounds
             size -= top.magnitude;
         }
         const Part left = over(top.low, middle, others), right = over(middle, top.high, others);
-        // Where halving leaves the width as it was, rounding is all there is.
-        if (top.isSmooth && width(left.value) + width(right.value) > 0.9 * width(top.value)) {
+        // Where halving leaves the width as it was, rounding is all there is; or the part is still so long that nothing
+        // is known but the size of its values.
+        const bool isFine = width(top.value) < 1e-3 * top.magnitude;
+        if (top.isSmooth && isFine && width(left.value) + width(right.value) > 0.9 * width(top.value)) {
             settled = settled + top.value;
             size += top.magnitude;
             continue;

@@ -8,6 +8,15 @@
 
 namespace coulter {
 
+/// How sharp proven bounds have to be, and what may be done for it.
+struct BoundsEffort {
+    double wanted = 1e-15; ///< the width at which work ends, as a part of the integral of the magnitude, or of the sum
+    int mostParts = 400;   ///< however wide they are then
+};
+
+/// Whether what is left beside a sum is no matter any more.
+bool isSharpBeside(const Bounds& rest, const Bounds& sum, const BoundsEffort& effort);
+
 /// Proven bounds of the integral of a program by its first input, as long as it is defined and piecewise smooth between
 /// the limits, but for parts too small to count.
 ///
@@ -20,12 +29,10 @@ public:
     /// The program must outlive this.
     explicit ProvenIntegral(const Program& integrand);
 
-    /// @param others    bounds within which the integrand's further inputs are held
-    /// @param wanted    the width of the bounds at which halving ends, as a part of the integral of the magnitude
-    /// @param mostParts however wide they are then
+    /// @param others  bounds within which the integrand's further inputs are held
     /// @return none where no bounds are known
     std::optional<Bounds> operator()(const Bounds& low, const Bounds& high, std::span<const Bounds> others,
-                                     double wanted = 1e-15, int mostParts = 400);
+                                     const BoundsEffort& effort = {});
 
 private:
     struct Part;

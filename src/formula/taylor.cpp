@@ -3,6 +3,7 @@
 #include "formula/enclosure.h"
 #include "formula/interval_rules.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace coulter {
@@ -39,10 +40,18 @@ Series added(const Series& a, const Series& b) {
     return c;
 }
 
+/// The last coefficient that is not 0: constants and the variable itself have few.
+std::size_t degreeOf(const Series& a) {
+    std::size_t degree = order;
+    while (degree > 0 && isZero(a[degree])) --degree;
+    return degree;
+}
+
 Series multiplied(const Series& a, const Series& b) {
     Series c{};
-    for (std::size_t n = 0; n <= order; ++n) {
-        for (std::size_t j = 0; j <= n; ++j) c[n] = c[n] + a[j] * b[n - j];
+    const std::size_t ofA = degreeOf(a), ofB = degreeOf(b);
+    for (std::size_t n = 0; n <= std::min(order, ofA + ofB); ++n) {
+        for (std::size_t j = n > ofB ? n - ofB : 0; j <= std::min(n, ofA); ++j) c[n] = c[n] + a[j] * b[n - j];
     }
     return c;
 }
@@ -56,9 +65,10 @@ Series squared(const Series& a) {
 std::optional<Series> divided(const Series& a, const Series& b) {
     if (b[0].low <= 0 && b[0].high >= 0) return std::nullopt;
     Series c{};
+    const std::size_t degree = degreeOf(b);
     for (std::size_t n = 0; n <= order; ++n) {
         Bounds rest = a[n];
-        for (std::size_t j = 1; j <= n; ++j) rest = rest - b[j] * c[n - j];
+        for (std::size_t j = 1; j <= std::min(n, degree); ++j) rest = rest - b[j] * c[n - j];
         c[n] = rest / b[0];
     }
     return c;

@@ -1,6 +1,7 @@
 // Proven bounds of integrals, their jets, and the Taylor series that they stand on.
 #include "compiled_formula.h"
 #include "formula/integral_jet.h"
+#include "formula/tangent.h"
 #include "formula/taylor.h"
 #include "program_reference.h"
 #include "random_formula.h"
@@ -28,6 +29,43 @@ std::pair<double, double> referenceOf(const std::string& closed) {
     const auto program = compileStepByStep(Page{}, parsed.expression).program;
     REQUIRE(program);
     return oracle::ProgramReference{*program}.at({}).value();
+}
+
+struct Closed {
+    const char *integral, *closed;
+};
+
+/// That value, first and second derivative of a formula hold those of its closed form, over boxes of several sizes.
+void checkJets(const Closed& c, std::initializer_list<double> places, double sharp) {
+    INFO(c.integral);
+    const auto program = compiledFormula(c.integral), closed = compiledFormula(c.closed);
+    REQUIRE(hasJets(*program));
+    JetEvaluator<1> jets(*program), expected(*closed);
+    for (const double x : places) {
+        double before = HUGE_VAL;
+        for (const double r : {0.1, 0.01, 0.001}) {
+            const Jet<1> found = jets({Bounds{x - r, x + r}})[0];
+            REQUIRE(found.value.isProof());
+            const double half = r / 2;
+            for (const double at : {x - half, x, x + half}) {
+                const Jet<1> there = expected({Bounds{at, at}})[0];
+                CHECK(found.value.low <= there.value.high);
+                CHECK(found.value.high >= there.value.low);
+                CHECK(found.first[0].low <= there.first[0].high);
+                CHECK(found.first[0].high >= there.first[0].low);
+                CHECK(found.second[0].low <= there.second[0].high);
+                CHECK(found.second[0].high >= there.second[0].low);
+            }
+            const Jet<1> middle = expected({Bounds{x, x}})[0];
+            CHECK(found.centre.low <= middle.value.high);
+            CHECK(found.centre.high >= middle.value.low);
+            CHECK(found.centre.width() < sharp * (1 + std::abs(found.centre.low)));
+            CHECK(found.centreFirst[0].low <= middle.first[0].high);
+            CHECK(found.centreFirst[0].high >= middle.first[0].low);
+            CHECK(width(found.first[0]) < before);
+            before = width(found.first[0]);
+        }
+    }
 }
 
 } // namespace
@@ -174,7 +212,7 @@ TEST_CASE("proven integrals of random formulas hold their values by another rule
         if (!program || program->outputs.size() != 1) continue;
         std::uniform_real_distribution<double> any(-3, 3);
         const double a = any(random), b = any(random);
-        const auto found = ProvenIntegral(*program)(exactly(a), exactly(b), {}, 1e-12, 150);
+        const auto found = ProvenIntegral(*program)(exactly(a), exactly(b), {}, {1e-12, 150});
         if (!found) continue;
         ++known;
         INFO(formula << " from " << a << " to " << b);
@@ -197,43 +235,104 @@ TEST_CASE("proven integrals of random formulas hold their values by another rule
 }
 
 TEST_CASE("jets of integrals hold value, first and second derivative of closed forms") {
-    struct Case {
-        const char *integral, *closed;
-    };
-    for (const Case& c : {Case{"int_0^x sin(k) dk", "1 - cos(x)"}, Case{"int_x^{2x} k^2 dk", "7x^3/3"},
-                          Case{"int_0^1 cos(k x) dk", "sin(x)/x"}, Case{"int_0^x exp(-k x) dk", "(1 - exp(-x^2))/x"},
-                          Case{"int_1^{x^2} x/k dk", "2 x ln(x)"}, Case{"int_x^1 k dk", "(1 - x^2)/2"},
-                          Case{"3 int_0^2 exp(k x) dk + x", "3 (exp(2x) - 1)/x + x"}}) {
-        INFO(c.integral);
-        const auto program = compiledFormula(c.integral), closed = compiledFormula(c.closed);
+    for (const Closed& c :
+         {Closed{"int_0^x sin(k) dk", "1 - cos(x)"}, Closed{"int_x^{2x} k^2 dk", "7x^3/3"},
+          Closed{"int_0^1 cos(k x) dk", "sin(x)/x"}, Closed{"int_0^x exp(-k x) dk", "(1 - exp(-x^2))/x"},
+          Closed{"int_1^{x^2} x/k dk", "2 x ln(x)"}, Closed{"int_x^1 k dk", "(1 - x^2)/2"},
+          Closed{"3 int_0^2 exp(k x) dk + x", "3 (exp(2x) - 1)/x + x"}})
+        checkJets(c, {0.6, 1.1, 2.3}, 1e-8);
+    CHECK(!hasJets(*compiledFormula("int_0^x int_0^k m dm dk")));
+}
+
+TEST_CASE("so do those of integrals to infinity, at infinite ends, and of series and products") {
+    for (const Closed& c :
+         {Closed{"int_0^inf exp(-k^2) cos(k x) dk", "sqrt(pi)/2 exp(-x^2/4)"},
+          Closed{"int_x^inf exp(-k)/k^2 dk", "exp(-x)/x - E_1(x)"}, Closed{"int_{-inf}^x exp(k) dk", "exp(x)"},
+          Closed{"int_0^inf x/(x^2 + k^2) dk + x", "pi/2 + x"}, Closed{"int_0^inf exp(-x k)/sqrt(k) dk", "sqrt(pi/x)"},
+          Closed{"int_0^x 1/sqrt(k) dk", "2 sqrt(x)"}, Closed{"int_0^x ln(k) dk", "x ln(x) - x"},
+          Closed{"int_0^inf cos(k)/(x + k)^3 dk", "1/(2x^2) - 0.5 int_0^inf sin(k)/(x + k)^2 dk"},
+          Closed{"sum_{n=0}^{inf} x^n/n!", "exp(x)"}, Closed{"sum_{n=0}^{inf} (-1)^n x^(2n)/(2n)!", "cos(x)"},
+          Closed{"sum_{n=0}^{inf} 1/(1 + x)^n", "1 + 1/x"},
+          Closed{"sum_{n=1}^{inf} 1/(n^2 + x^2)", "(pi x coth(pi x) - 1)/(2x^2)"},
+          Closed{"sum_{n=1}^{inf} (-1)^n/(n^2 + x^2)", "(pi x csch(pi x) - 1)/(2x^2)"},
+          Closed{"sum_{n=1}^{inf} sin(n x)/n^5", "pi^4 x/90 - pi^2 x^3/36 + pi x^4/48 - x^5/240"},
+          Closed{"x prod_{n=1}^{inf} (1 - x^2/n^2)", "sin(pi x)/pi"},
+          Closed{"prod_{n=1}^{inf} (1 + x/2^n)^2", "(prod_{n=1}^{inf} (1 + x/2^n))^2"}})
+        checkJets(c, {0.6, 1.1, 2.3}, 1e-6);
+    // Slopes that do not converge are none.
+    for (const char* formula : {"int_0^inf sin(k x)/k dk", "sum_{n=1}^{inf} sin(n x)/n", "sum_{n=1}^{inf} x^n/n^2"}) {
+        INFO(formula);
+        const auto program = compiledFormula(formula);
         REQUIRE(hasJets(*program));
-        JetEvaluator<1> jets(*program), expected(*closed);
-        for (const double x : {0.6, 1.1, 2.3}) {
-            double before = HUGE_VAL;
-            for (const double r : {0.1, 0.01, 0.001}) {
-                const Jet<1> found = jets({Bounds{x - r, x + r}})[0];
-                REQUIRE(found.value.isProof());
-                const double half = r / 2;
-                for (const double at : {x - half, x, x + half}) {
-                    const Jet<1> there = expected({Bounds{at, at}})[0];
-                    CHECK(found.value.low <= there.value.high);
-                    CHECK(found.value.high >= there.value.low);
-                    CHECK(found.first[0].low <= there.first[0].high);
-                    CHECK(found.first[0].high >= there.first[0].low);
-                    CHECK(found.second[0].low <= there.second[0].high);
-                    CHECK(found.second[0].high >= there.second[0].low);
-                }
-                const Jet<1> middle = expected({Bounds{x, x}})[0];
-                CHECK(found.centre.low <= middle.value.high);
-                CHECK(found.centre.high >= middle.value.low);
-                CHECK(found.centre.width() < 1e-8 * (1 + std::abs(found.centre.low)));
-                CHECK(found.centreFirst[0].low <= middle.first[0].high);
-                CHECK(found.centreFirst[0].high >= middle.first[0].low);
-                CHECK(width(found.first[0]) < before);
-                before = width(found.first[0]);
+        CHECK(!isBounded(JetEvaluator<1>(*program)({Bounds{1, 1.25}})[0].first[0]));
+    }
+}
+
+TEST_CASE("the derivative of a program is a program, over which bounds hold its jets") {
+    const std::vector<std::size_t> first{1}, second{1, 2};
+    for (const char* formula : {"k x",
+                                "x^2/k + k/x",
+                                "sqrt(x + k)",
+                                "exp(-k x) sin(x)",
+                                "cos(k x)^3",
+                                "tan(x/4)",
+                                "cot(x)",
+                                "sec(x/4)",
+                                "csc(x)",
+                                "ln(k + x) lg(x) lb(x)",
+                                "arctan(k x)",
+                                "arccot(x)",
+                                "arcsin(x/4)",
+                                "arccos(x/4)",
+                                "sinh(x)",
+                                "cosh(k x)",
+                                "tanh(x)",
+                                "coth(x)",
+                                "sech(x)",
+                                "csch(x)",
+                                "arsinh(x)",
+                                "arcosh(1 + x)",
+                                "artanh(x/5)",
+                                "erf(x)",
+                                "erfc(k x)",
+                                "x^k",
+                                "k^x",
+                                "x^3",
+                                "x^(-1.3)",
+                                "cbrt(x)",
+                                "{ x^2 for k < 1; 3 for k < 2; sin(x) otherwise }",
+                                "k",
+                                "-x"}) {
+        INFO(formula);
+        const auto program = compiledFormula(formula, {"k", "x"});
+        REQUIRE(program);
+        const auto slope = tangentOf(*program, first);
+        REQUIRE(slope);
+        const auto bend = tangentOf(*slope, second);
+        REQUIRE(bend);
+        JetEvaluator<2> jets(*program);
+        IntervalEvaluator slopes(*slope), bends(*bend);
+        for (const double k : {0.5, 1.5, 2.5}) {
+            for (const double x : {0.4, 1.3, 2.2}) {
+                const Jet<2> jet = jets({Bounds{k, k}, Bounds{x, x}})[0];
+                const auto one = Enclosure::point(1), zero = Enclosure::point(0);
+                const auto at = [](double value) { return Enclosure::point(value); };
+                const Enclosure ofFirst = slopes(std::vector<Enclosure>{at(k), at(x), one})[0],
+                                ofSecond = bends(std::vector<Enclosure>{at(k), at(x), one, one, zero})[0];
+                REQUIRE(ofFirst.isProof());
+                REQUIRE(ofSecond.isProof());
+                CHECK(ofFirst.low <= jet.first[1].high);
+                CHECK(ofFirst.high >= jet.first[1].low);
+                CHECK(ofFirst.width() < 1e-11 * (1 + std::abs(ofFirst.low)));
+                CHECK(ofSecond.low <= jet.second[Jet<2>::pair(1, 1)].high);
+                CHECK(ofSecond.high >= jet.second[Jet<2>::pair(1, 1)].low);
+                CHECK(ofSecond.width() < 1e-10 * (1 + std::abs(ofSecond.low)));
             }
         }
     }
-    CHECK(!hasJets(*compiledFormula("sum_{n=1}^{inf} x^n/n^2")));
-    CHECK(!hasJets(*compiledFormula("int_0^x int_0^k m dm dk")));
+    for (const char* formula : {"|x|", "floor(x)", "{ k for x < 1; 2 otherwise }", "J_0(x)", "max(k, x)"}) {
+        INFO(formula);
+        CHECK(!tangentOf(*compiledFormula(formula, {"k", "x"}), first));
+    }
+    CHECK(tangentOf(*compiledFormula("J_0(k) x", {"k", "x"}), first));
 }

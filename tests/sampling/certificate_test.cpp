@@ -168,7 +168,7 @@ TEST_CASE("random integrals that are proven never leave their chords") {
 }
 
 TEST_CASE("what has no bounds is not proven") {
-    for (const char* formula : {"sum_{n=1}^{inf} sin(n x)/n^3", "zeta(x - 6)"}) {
+    for (const char* formula : {"sum_{n=1}^{inf} J_0(n x)/2^n", "zeta(x - 6)"}) {
         INFO(formula);
         const auto found = certified(formula, {-5, 5}, -2, 2);
         REQUIRE(found);

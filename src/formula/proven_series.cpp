@@ -1,0 +1,164 @@
+#include "formula/proven_series.h"
+
+#include "formula/growth.h"
+#include "formula/interval_rules.h"
+#include "formula/program_edit.h"
+#include "formula/swing.h"
+#include "formula/taylor.h"
+
+#include <array>
+#include <cmath>
+#include <vector>
+
+namespace coulter {
+namespace {
+
+/// Adds up terms one by one.
+class Terms {
+public:
+    Terms(const Program& term, double low, std::span<const Bounds> others) : values_(term), next_(low) {
+        inputs_.resize(1);
+        for (const Bounds& other : others) inputs_.push_back({other.low, other.high});
+    }
+
+    /// The bounds of the term at n.
+    std::optional<Bounds> at(double n) {
+        inputs_[0] = Enclosure::point(n);
+        const Enclosure value = values_(inputs_)[0];
+        if (!value.known || !value.defined || value.estimated || !std::isfinite(value.low) ||
+            !std::isfinite(value.high))
+            return std::nullopt;
+        return Bounds{value.low, value.high};
+    }
+    /// The sum of all terms before n; whether they all have bounds.
+    bool upTo(double n) {
+        for (; next_ < n; ++next_) {
+            const auto term = at(next_);
+            if (!term) return false;
+            sum_ = sum_ + *term;
+            size_ += magnitude(*term);
+        }
+        return true;
+    }
+    const Bounds& sum() const { return sum_; }
+    double reached() const { return next_; }
+    double size() const { return size_; }
+
+private:
+    IntervalEvaluator values_;
+    std::vector<Enclosure> inputs_;
+    double next_;
+    Bounds sum_{0, 0};
+    double size_ = 0;
+};
+
+/// Σ from N to M by the formula of Euler and Maclaurin, up to the coefficient of the highest order that is bounded.
+std::optional<Bounds> bySmoothness(const Program& term, double first, double last, std::span<const Bounds> others,
+                                   const BoundsEffort& effort) {
+    static_assert(taylorOrder == 12);
+    // B_{2k}/(2k), so that B_{2k}/(2k)! f^(2k−1) = B_{2k}/(2k) c_(2k−1); last 2 |B_12|, of which the remainder is made.
+    const std::array<Bounds, 5> factors{exactly(1) / exactly(12), exactly(-1) / exactly(120), exactly(1) / exactly(252),
+                                        exactly(-1) / exactly(240), exactly(1) / exactly(132)};
+    const Bounds ofRemainder = exactly(691) / exactly(2730);
+    TaylorEvaluator series(term);
+    ProvenIntegral between(term);
+    const auto left = series(exactly(first), others), right = series(exactly(last), others);
+    const auto highest = left && right ? highestCoefficientOver(term, first, last, others) : std::nullopt;
+    if (!highest) return std::nullopt;
+    Bounds sum = ((*left)[0] + (*right)[0]) / exactly(2);
+    for (std::size_t k = 0; k < factors.size(); ++k)
+        sum = sum + factors[k] * ((*right)[2 * k + 1] - (*left)[2 * k + 1]);
+    for (double from = first; from < last; from *= 2) {
+        const auto part = between(exactly(from), exactly(std::min(last, 2 * from)), others, effort);
+        if (!part) return std::nullopt;
+        sum = sum + *part;
+    }
+    // |B_12 − B_12(x − ⌊x⌋)| ≤ 2 |B_12|, as the term with B_12 itself is left to the remainder.
+    const double most = magnitude(ofRemainder * exactly(*highest));
+    return sum + Bounds{-most, most};
+}
+
+} // namespace
+
+std::optional<Bounds> provenSum(const Program& given, double low, std::span<const Bounds> others,
+                                const BoundsEffort& effort) {
+    if (low != std::floor(low) || std::abs(low) > 1e6) return std::nullopt;
+    const Program term = withExactLogarithms(given); // which are small after a million terms
+    Terms terms(term, low, others);
+    constexpr double least = 16, most = 4096;
+    double from = std::max(low + least, least);
+    bool isGeometric = true;
+    std::optional<Bounds> best;
+    const auto swing = swingOf(term, others);
+    // What turns so little from one term to the next that thousands pass before it turns is left to its growth.
+    constexpr double radians = 200, leastAway = 0.05;
+    const double away = swing ? awayFromTurns(swing->rate) : 0;
+    const bool swings = away > leastAway;
+    const double mostOneByOne = swings ? 256 : most;
+    for (double n = from; n <= mostOneByOne && isGeometric; n *= 2) {
+        if (!terms.upTo(n)) return std::nullopt;
+        const auto growth = growthOf(term, n, others);
+        if (!growth) continue;
+        isGeometric = !growth->isPower();
+        if (!isGeometric) break;
+        const auto rest = sumBeyond(*growth, n);
+        if (!rest) continue;
+        const Bounds all = terms.sum() + *rest;
+        if (!best || width(all) < width(*best)) best = all;
+        if (width(*rest) <= effort.wanted * terms.size() / 4 || isSharpBeside(*rest, all, effort)) return best;
+    }
+    constexpr double start = 64;
+    from = std::max({from, start, terms.reached()});
+    if (swings) {
+        from = std::max(from, std::ceil(radians / away));
+        const auto rest =
+            terms.upTo(from) ? swingingSumFrom(*swing, from, others, effort.wanted * terms.size() / 8) : std::nullopt;
+        if (!rest) return best;
+        const Bounds all = terms.sum() + *rest;
+        return best && width(*best) <= width(all) ? best : std::optional(all);
+    }
+    if (isGeometric) return best;
+    if (!terms.upTo(from)) return std::nullopt;
+    // As far out as the rest counts for something; a unit is still told apart at the farthest.
+    for (const double last : {0x1p12, 0x1p22, 0x1p33, 0x1p44}) {
+        if (!(last > from)) continue;
+        const auto growth = growthOf(term, last, others);
+        const auto rest = growth ? sumBeyond(*growth, last + 1) : std::nullopt;
+        const bool isFarthest = last == 0x1p44;
+        if (!isFarthest && !(rest && width(*rest) <= effort.wanted * terms.size() / 4)) continue;
+        const auto middle = rest ? bySmoothness(term, from, last, others, effort) : std::nullopt;
+        if (!middle) return std::nullopt;
+        const Bounds all = terms.sum() + *middle + *rest;
+        return isBounded(all) ? std::optional(all) : std::nullopt;
+    }
+    return std::nullopt;
+}
+
+std::optional<Bounds> provenProduct(const Program& more, double low, std::span<const Bounds> others,
+                                    const BoundsEffort& effort) {
+    if (low != std::floor(low) || std::abs(low) > 1e6) return std::nullopt;
+    // The first factors as they are, whatever their signs; of the rest the sum of the logarithms.
+    constexpr double first = 4, mostFirst = 1024;
+    for (double from = low + first; from <= std::max(low, 0.0) + mostFirst; from *= 2) {
+        Terms terms(more, low, others);
+        Bounds product{1, 1};
+        for (double n = low; n < from; ++n) {
+            const auto term = terms.at(n);
+            if (!term) return std::nullopt;
+            product = product * (exactly(1) + *term);
+        }
+        if (isZero(product)) return product;
+        const auto next = terms.at(from);
+        if (!next || !(next->low > -0.5)) {
+            from = std::max(from, 1.0);
+            continue;
+        }
+        const auto sum = provenSum(logarithmOfOneAnd(more), from, others, effort);
+        if (!sum) return std::nullopt;
+        const Enclosure rest = enclose(Kernel::Exp, {sum->low, sum->high}, {}, false);
+        return rest.isProof() ? std::optional(product * Bounds{rest.low, rest.high}) : std::nullopt;
+    }
+    return std::nullopt;
+}
+
+} // namespace coulter
