@@ -65,6 +65,7 @@ public:
     }
 
     Program run(const Expr& expression) { return builder_.finish(values(expression, scope_)); }
+    bool metInfinity() const { return builder_.metInfinity; }
 
 private:
     using Value = ProgramBuilder::Value;
@@ -336,7 +337,9 @@ private:
             // A quantity that is the infinite end of something is written so.
             const Line* quantity = page_.find(e.text, LineKind::Quantity);
             const bool grewInfinite = std::isinf(*known) && quantity && quantity->body && !isInfinity(*quantity->body);
-            return {builder_.constant(grewInfinite && !builder_.keepsInfinities ? std::nan("") : *known)};
+            const bool wentThrough = grewInfinite || (quantity && quantity->throughInfinity);
+            builder_.metInfinity = builder_.metInfinity || wentThrough;
+            return {builder_.constant(wentThrough && !builder_.keepsInfinities ? std::nan("") : *known)};
         }
         if (!page_.defined.contains(e.text) && !std::isnan(constantValue(e.text)))
             return {builder_.constant(constantValue(e.text))};
@@ -518,17 +521,19 @@ private:
 Compiled compile(const Page& page, const ExprPtr& expression, std::span<const std::string> inputs,
                  const FixedValues& fixed) {
     try {
-        return {std::make_shared<const Program>(Compiler(page, inputs, fixed).run(*expression)), {}};
+        Compiler compiler(page, inputs, fixed);
+        auto program = std::make_shared<const Program>(compiler.run(*expression));
+        return {std::move(program), {}, compiler.metInfinity()};
     } catch (const Refusal& refusal) {
-        return {nullptr, {refusal.problem}};
+        return {nullptr, {refusal.problem}, false};
     }
 }
 
 Compiled compileStepByStep(const Page& page, const ExprPtr& expression) {
     try {
-        return {std::make_shared<const Program>(Compiler(page, {}, {}).runStepByStep(*expression)), {}};
+        return {std::make_shared<const Program>(Compiler(page, {}, {}).runStepByStep(*expression)), {}, false};
     } catch (const Refusal& refusal) {
-        return {nullptr, {refusal.problem}};
+        return {nullptr, {refusal.problem}, false};
     }
 }
 

@@ -122,12 +122,23 @@ std::span<const Enclosure> IntervalEvaluator::operator()(std::span<const Enclosu
     return outputs_;
 }
 
+namespace {
+
+/// An integral between finite limits whose integrand has others in it, that have none themselves.
+bool isDouble(const Program::Integral& integral) {
+    const auto& inner = integral.integrand->integrals;
+    return !inner.empty() && integral.over == Program::Over::Interval &&
+           std::ranges::all_of(inner, [](const Program::Integral& each) { return each.integrand->integrals.empty(); });
+}
+
+} // namespace
+
 /// Bounds that are proven, where the integrand has them; else unknown.
 Enclosure IntervalEvaluator::provenBounds(const Program::Integral& integral) {
     // Of a long sum of integrals an estimate has to do: proofs of each would take seconds.
     constexpr std::size_t mostProven = 8;
-    if (integral.over == Program::Over::PrincipalValue || !integral.integrand->integrals.empty() ||
-        program_.integrals.size() > mostProven)
+    if (integral.over == Program::Over::PrincipalValue || program_.integrals.size() > mostProven ||
+        !(integral.integrand->integrals.empty() || isDouble(integral)))
         return Enclosure::unknown();
     std::vector<Bounds> operands;
     for (std::size_t k = 0; k < integral.operands.size(); ++k) {
@@ -145,6 +156,8 @@ Enclosure IntervalEvaluator::provenBounds(const Program::Integral& integral) {
         return known(provenProduct(*integral.integrand, operands[0].low, others));
     auto& proven = proven_[static_cast<std::size_t>(&integral - program_.integrals.data())];
     if (!proven) proven = std::make_shared<ProvenIntegral>(*integral.integrand);
+    constexpr BoundsEffort ofDouble{1e-14, 48};
+    if (isDouble(integral)) return known((*proven)(operands[0], operands[1], others, ofDouble));
     return known(provenOver(*integral.integrand, *proven, operands[0], operands[1], others));
 }
 

@@ -87,12 +87,13 @@ struct Line {
     std::optional<Span> plainNumber; ///< where a quantity's value is a plain number: what scrubbing changes
     Problems problems;               ///< errors and notes on this line
 
-    std::optional<double> value; ///< of a quantity or an answered question; the period of a transform
-    std::vector<double> values;  ///< of a solution or a fit, by unknown; of a question about a vector, by component
-    std::vector<double> errors;  ///< of an answered question: bound of the error of each value; inf if none is known;
-                                 ///< of a fit: standard error of each value
-    std::vector<Column> columns; ///< of a column or random numbers: one; of a table: each; of an answered question: by
-                                 ///< component
+    bool throughInfinity = false; ///< of a quantity: an infinite value was made on the way to it
+    std::optional<double> value;  ///< of a quantity or an answered question; the period of a transform
+    std::vector<double> values;   ///< of a solution or a fit, by unknown; of a question about a vector, by component
+    std::vector<double> errors;   ///< of an answered question: bound of the error of each value; inf if none is known;
+                                  ///< of a fit: standard error of each value
+    std::vector<Column> columns;  ///< of a column or random numbers: one; of a table: each; of an answered question: by
+                                  ///< component
     std::shared_ptr<const Places> places;               ///< what a search found
     std::shared_ptr<const struct Interpolation> points; ///< of a function that interpolates columns
     std::shared_ptr<const class MeasuredField> field;   ///< of a measured function of several variables

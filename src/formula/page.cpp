@@ -6,6 +6,7 @@
 #include "formula/conditions.h"
 #include "formula/fits.h"
 #include "formula/fourier_lines.h"
+#include "formula/infinities.h"
 #include "formula/interpolation_lines.h"
 #include "formula/line_parser.h"
 #include "formula/matrices.h"
@@ -192,6 +193,7 @@ private:
     std::optional<double> number(Line& line, const ExprPtr& expression) {
         if (!expression) return std::nullopt;
         const Compiled compiled = compile(page_, expression, {});
+        metInfinity_ = compiled.metInfinity;
         if (!compiled.program) {
             line.problems.insert(line.problems.end(), compiled.problems.begin(), compiled.problems.end());
             return std::nullopt;
@@ -304,7 +306,17 @@ private:
         if (line.label.empty()) line.label = found.meaning;
     }
 
-    void quantity(Line& line) { quantity(line, number(line, line.body)); }
+    void quantity(Line& line) {
+        const auto value = number(line, line.body);
+        if (value && std::isfinite(*value) && metInfinity_) {
+            const Compiled unfolded = compileStepByStep(page_, line.body);
+            line.throughInfinity = unfolded.program && wentThroughInfinity(*unfolded.program)[0];
+        }
+        if (line.throughInfinity)
+            report(line, line.body->span, "An infinite value was made on the way to this number.",
+                   "look for a division by zero: curves and integrals take it as undefined", Problem::Severity::Note);
+        quantity(line, value);
+    }
 
     void quantity(Line& line, std::optional<double> value) {
         line.value = value;
@@ -465,6 +477,7 @@ private:
     Page& page_;
     const DataTables& tables_;
     std::vector<State> state_;
+    bool metInfinity_ = false; ///< of the number that was computed last
     std::vector<Visit> path_;
     double numbers_ = 0; ///< of all columns so far
 };

@@ -49,6 +49,7 @@ using FixedValues = std::map<std::string, double>;
 struct Compiled {
     std::shared_ptr<const Program> program;
     Problems problems;
+    bool metInfinity = false; ///< constants made something infinite, which may be on nobody's way
 };
 
 /// Compiles an expression over the page, with the named inputs as the program's inputs, in this order.

@@ -54,6 +54,7 @@ ProgramBuilder::Value ProgramBuilder::add(Key key, Node node) {
 ProgramBuilder::Value ProgramBuilder::folded(double value, std::span<const Value> operands) {
     const auto isFinite = [&](Value operand) { return std::isfinite(nodes_[operand].number); };
     const bool grewInfinite = std::isinf(value) && std::ranges::all_of(operands, isFinite);
+    metInfinity = metInfinity || grewInfinite;
     return constant(grewInfinite && !keepsInfinities ? std::nan("") : value);
 }
 

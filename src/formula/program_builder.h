@@ -43,6 +43,8 @@ public:
     /// Whether what constants make infinite, as 1/0 is, stays so. Where it does not, it is undefined: then nothing that
     /// was computed through it looks like a value.
     bool keepsInfinities = true;
+    /// Whether constants made anything infinite, or what is told to have been computed so.
+    bool metInfinity = false;
 
     /// The number a value stands for, if it is a constant.
     std::optional<double> constantOf(Value value) const;

@@ -3,9 +3,9 @@
 #include "formula/program.h"
 
 #include <array>
+#include <memory>
 #include <optional>
 #include <span>
-#include <vector>
 
 namespace coulter {
 
@@ -20,27 +20,22 @@ using TaylorSeries = std::array<Bounds, taylorOrder + 1>;
 /// in arithmetic that is rounded outwards.
 ///
 /// Method: recurrences of automatic differentiation (R. E. Moore, "Methods and Applications of Interval Analysis",
-/// 1979, section 3.4) for arithmetic, powers and elementary functions. What has no recurrence here (special functions
-/// of the first input, integrals, corners and jumps inside the interval) has no series.
+/// 1979, section 3.4) for arithmetic, powers and elementary functions; for an integral between finite limits those of
+/// its integrand in both variables, integrated part by part. What has no recurrence here (special functions of the
+/// first input, integrals in integrals in integrals, corners and jumps inside the interval) has no series.
 class TaylorEvaluator {
 public:
     /// The program must outlive this.
     explicit TaylorEvaluator(const Program& program);
+    ~TaylorEvaluator();
+    TaylorEvaluator(TaylorEvaluator&&) noexcept;
     /// @param k       the first input
     /// @param others  the further inputs; what the first output is by them is left aside
     std::optional<TaylorSeries> operator()(const Bounds& k, std::span<const Bounds> others);
 
 private:
-    struct Register {
-        bool known = false;
-        bool isUnset = false; ///< of pieces: certainly none of those looked at so far
-        bool varies = false;  ///< with the first input
-        TaylorSeries c{};
-    };
-    Register apply(const Program::Instruction& instruction) const;
-
-    const Program& program_;
-    std::vector<Register> registers_;
+    struct Working;
+    std::unique_ptr<Working> working_;
 };
 
 } // namespace coulter

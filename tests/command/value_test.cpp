@@ -22,8 +22,14 @@ TEST_CASE("coulter value answers series, tails that swing, principal values, len
 }
 
 TEST_CASE("coulter value answers volumes, series written out, tables against curves, and what is proven") {
-    CHECK(run("value --error 'int_0^inf exp(-x)/sqrt(x) dx'").out.find("estimated") == std::string::npos);
-    CHECK(run("value --error 'int_0^inf sin(x)/x dx'").out.find("(estimated)") != std::string::npos);
+    for (const char* proven : {"int_0^inf exp(-x)/sqrt(x) dx", "int_0^inf sin(x)/x dx", "sum_{n=1}^{inf} (-1)^n/n",
+                               "prod_{n=1}^{inf} (1 + 1/n^2)", "int_0^1 int_0^y exp(-y^2) dx dy"}) {
+        INFO(proven);
+        CHECK(run("value --error '" + std::string(proven) + "'").out.find("estimated") == std::string::npos);
+    }
+    CHECK(run("value --error 'int_0^inf sin(x^2) dx'").out.find("(estimated)") != std::string::npos);
+    // What is proven is shown, not what cancellation leaves of the terms.
+    CHECK(run("value 'sum_{n=1}^{inf} ln(1 + 1/n^2)'").out.starts_with("1.30184639860371"));
     CHECK(run("value 'extrema of |x - 1/3| for x in [0, 1]'").out ==
           "{(0.3333333333333333, 0) minimum}: all, proven\n");
     CHECK(run("value 'volume of x y for x in [0, 1], y in [0, 2 - x]'").out.starts_with("0.458333333333"));

@@ -46,6 +46,15 @@ TEST_CASE("what went through an infinite constant is undefined under integrals a
     CHECK(std::isnan(valueAt("x + 1/(5 + 1/0)", 1, page)));
     CHECK(std::isnan(valueAt("x/(1/0)", 1, page)));
     CHECK(std::isnan(valueAt("f(x)", 1, page)));
+    // A quantity that was computed so is undefined in turn, however often it is passed on; one that was not is not.
+    const std::vector<std::string> passed{"x in [0, 2]", "q = 1/(5 + 1/0)", "p = q + 1",
+                                          "c = { 1/0 for 1 > 2; 3 otherwise }"};
+    CHECK(std::isnan(valueAt("x + q", 1, passed)));
+    CHECK(std::isnan(valueAt("x + p", 1, passed)));
+    CHECK(valueAt("x + c", 1, passed) == 4);
+    const Page noted = readPage(passed);
+    CHECK(noted.problems().size() == 2); // of q and of p
+    CHECK(noted.valueOf("q") == 0.0);
     // Pieces that do not hold are on nobody's way, a limit fills a place, and an end may be infinite.
     CHECK(valueAt("{ x for x < 1; 1/(5 + 1/0) otherwise }", 0.5, page) == 0.5);
     CHECK(std::isnan(valueAt("{ x for x < 1; 1/(5 + 1/0) otherwise }", 1.5, page)));

@@ -78,6 +78,10 @@ TEST_CASE("Taylor coefficients hold those of closed forms, at places and over in
     const Case cases[] = {
         {"exp(x)", [](double x, int n) { return std::exp(x) / std::tgamma(n + 1.0); }},
         {"sin(x)", [](double x, int n) { return std::sin(x + n * M_PI / 2) / std::tgamma(n + 1.0); }},
+        // Integrals by what they depend on from outside.
+        {"int_0^x exp(k) dk + 1", [](double x, int n) { return std::exp(x) / std::tgamma(n + 1.0); }},
+        {"int_0^1 x cos(k x) dk", [](double x, int n) { return std::sin(x + n * M_PI / 2) / std::tgamma(n + 1.0); }},
+        {"2 int_x^{2x} 1/k^2 dk", [](double x, int n) { return std::pow(-1, n) / std::pow(x, n + 1); }},
         {"cos(2x)",
          [](double x, int n) { return std::pow(2, n) * std::cos(2 * x + n * M_PI / 2) / std::tgamma(n + 1.0); }},
         {"1/x", [](double x, int n) { return std::pow(-1, n) / std::pow(x, n + 1); }},
@@ -92,6 +96,7 @@ TEST_CASE("Taylor coefficients hold those of closed forms, at places and over in
         INFO(c.formula);
         const auto program = compiledFormula(c.formula);
         TaylorEvaluator series(*program);
+        const bool isIntegral = !program->integrals.empty();
         for (const double x : {0.7, 1.3, 2.9}) {
             const auto at = series(exactly(x), {});
             const auto over = series({x - 0.01, x + 0.02}, {});
@@ -102,7 +107,8 @@ TEST_CASE("Taylor coefficients hold those of closed forms, at places and over in
                              slack = 1e-13 * std::max(1e-3, std::abs(expected));
                 CHECK((*at)[n].low <= expected + slack);
                 CHECK((*at)[n].high >= expected - slack);
-                CHECK(width((*at)[n]) <= 1e-11 * std::max(1.0, std::abs(expected)));
+                if (!isIntegral || n <= 4) // of integrals the higher ones cancel more and more
+                    CHECK(width((*at)[n]) <= (isIntegral ? 1e-9 : 1e-11) * std::max(1.0, std::abs(expected)));
                 CHECK((*over)[n].low <= (*at)[n].high);
                 CHECK((*over)[n].high >= (*at)[n].low);
             }
