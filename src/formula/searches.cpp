@@ -267,7 +267,9 @@ private:
             const ExactPiece &left = (*pieces_)[i - 1], &right = (*pieces_)[i];
             const double at = right.begin.number();
             if (at < part.low || at > part.high) continue;
-            return left.value(left.end) == right.value(right.begin);
+            const auto before = coulter::valueAt(left.function, left.end),
+                       after = coulter::valueAt(right.function, right.begin);
+            return before && after && *before == *after;
         }
         return false;
     }

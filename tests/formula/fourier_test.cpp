@@ -267,7 +267,16 @@ TEST_CASE("series that are written out have the coefficients that integrals have
         {"r(t) = { t (pi - t) for 0 <= t < pi; 0 otherwise }", "r(t + 2 pi) = r(t)"},
         {"r(t) = { t^3 - t/2 for -1 <= t < 1/3; g(t) otherwise }", "g(t) = 1/2 - (t - 1)^2", "r(t + 3) = r(t)"},
         {"r(t) = [t < h] q t/h", "h = 1.25", "q = 3", "r(t + 5) = r(t)"},
-        {"r(t) = sqrt(3) t", "r(t + sqrt(2)) = r(t)"}};
+        {"r(t) = sqrt(3) t", "r(t + sqrt(2)) = r(t)"},
+        // Sines, of which some are harmonics themselves, and exponentials.
+        {"r(t) = { sin(t) for 0 <= t < pi; 0 otherwise }", "r(t + 2 pi) = r(t)"},
+        {"r(t) = sin(t)", "r(t + pi) = r(t)"},
+        {"r(t) = { sin(pi t + pi/3) for t < 1; 0 otherwise }", "r(t + 4) = r(t)"},
+        {"r(t) = 3 - 2 cos(2t)^2 + sin(t) cos(4t)", "r(t + 2 pi) = r(t)"},
+        {"r(t) = { cos(t) for t < pi/2; t^2 otherwise }", "r(t + pi) = r(t)"},
+        {"r(t) = exp(-t/tau)", "tau = 2", "r(t + 3) = r(t)"},
+        {"r(t) = { e^(-2t) for t < 1; cosh(t - 2) otherwise }", "r(t + 3) = r(t)"},
+        {"r(t) = { sinh(t) + sin(pi t/2) for t < 1; t otherwise }", "r(t + 4) = r(t)"}};
     for (const std::vector<std::string>& lines : functions) {
         const Page page = pageOf(with(lines, {"(n, a, b) = Fourier coefficients of r(t), harmonics 15",
                                               "(m, p, q_1) = complex Fourier coefficients of r(t), harmonics 15",
@@ -306,6 +315,21 @@ TEST_CASE("series that are written out have the coefficients that integrals have
         evaluate(pageOf({"r(t) = { 1 for 0 <= t < pi; 0 otherwise }", "r(t + 2 pi) = r(t)"}), "Fourier series of r(t)");
     REQUIRE(asked.formula);
     CHECK(spelled(*asked.formula) == "1/2 + sum_{n=1}^{inf} ((1 - cos(π n))/(π n) sin(n t))");
+    const auto written = [](const std::string& body, const std::string& period) {
+        const Answer found =
+            evaluate(pageOf({"r(t) = " + body, "r(t + " + period + ") = r(t)"}), "Fourier series of r(t)");
+        return found.formula ? spelled(*found.formula) : "";
+    };
+    CHECK(written("sin(t)", "pi") == "2/π + sum_{n=1}^{inf} (-4/(π * (4 n^2 - 1)) cos(2n t))");
+    CHECK(written("{ sin(t) for 0 <= t < pi; 0 otherwise }", "2 pi") ==
+          "1/π + sum_{n=1}^{inf} ({ 0 for n = 1; -(1 + cos(π n))/(π * (n^2 - 1)) otherwise } cos(n t) + { 1/2 for n = "
+          "1; 0 "
+          "otherwise } sin(n t))");
+    for (const char* body : {"sin(t^2)", "t sin(t)", "exp(t) sin(t)", "exp(t^2)", "sin(t)/t", "tan(t)", "sin(2)^t"}) {
+        INFO(body);
+        CHECK(written(body, "2 pi").empty());
+    }
+    CHECK(written("sin(t)", "2").empty()); // with a phase that has no exact sine
     // What has no such formula keeps its integrals, and is refused where the formula was asked for.
     const Page bell = pageOf({"r(t) = exp(-t^2)", "r(t + 4) = r(t)", "S(t, N) = Fourier sum of r(t)"});
     CHECK(bell.problems().empty());
