@@ -198,12 +198,14 @@ private:
         // e^(−c x^p) ≤ e^(−c X^(p−1) x)
         if (a.power > 1)
             return checked({0, exactly(high * powerOf(from_, a.power - 1).low * (1 - guard)), 0, Bounds{0, 1}});
-        // x^24 e^(−c x^p) is largest at x^p = 24/(c p).
-        constexpr double order = 24;
-        const double top = std::max(std::log(from_), std::log(order / (-high * a.power)) / a.power);
-        const double most = order * top + high * std::exp(a.power * top);
-        return checked(
-            {0, {0, 0}, -order, Bounds{0, widened(0, std::exp(most + std::abs(most) * guard)).high * (1 + 1e-9)}});
+        // Its logarithm's slope by ln x is −c p x^p, which only gets steeper: from X on it lies below the power that
+        // has this slope at X.
+        constexpr double mostOrder = 500;
+        const double reach = powerOf(from_, a.power).low;
+        const double order = std::min(mostOrder, std::floor(-high * a.power * reach * (1 - guard)));
+        const double top = high * reach + order * std::log(from_);
+        const double slack = (std::abs(high * reach) + order * std::log(from_)) * guard * 4;
+        return checked({0, {0, 0}, -order, Bounds{0, std::exp(top + slack) * (1 + 1e-9)}});
     }
 
     /// (e^u ± e^−u)/2

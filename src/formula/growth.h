@@ -23,7 +23,7 @@ struct Growth {
 /// not bounded so. Forward, step by step, in arithmetic that is rounded outwards.
 ///
 /// Sums are measured by their largest part; factorials by Γ(x) ≥ √(2π/x) (x/e)^x (DLMF 5.6.1); logarithms by small
-/// powers; exponentials of powers between 0 and 1 by the power −24.
+/// powers; exponentials of powers between 0 and 1 by the power that falls as they do at X.
 /// @param others  bounds within which the further inputs are held
 std::optional<Growth> growthOf(const Program& program, double from, std::span<const Bounds> others);
 

@@ -67,10 +67,9 @@ ProvenIntegral::Part ProvenIntegral::over(double low, double high, std::span<con
 }
 
 bool isSharpBeside(const Bounds& rest, const Bounds& sum, const BoundsEffort& effort) {
-    // Where bounds need not be sharp, their width is mostly that of the inputs, which nothing makes smaller.
-    constexpr double coarse = 1e-12, little = 0.05;
+    constexpr double little = 0.05;
     return width(rest) <= effort.wanted * magnitude(sum) / 4 ||
-           (effort.wanted > coarse && width(rest) <= little * width(sum));
+           (effort.isCoarse() && width(rest) <= little * width(sum));
 }
 
 std::optional<Bounds> ProvenIntegral::operator()(const Bounds& low, const Bounds& high, std::span<const Bounds> others,

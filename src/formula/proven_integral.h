@@ -12,6 +12,9 @@ namespace coulter {
 struct BoundsEffort {
     double wanted = 1e-15; ///< the width at which work ends, as a part of the integral of the magnitude, or of the sum
     int mostParts = 400;   ///< however wide they are then
+
+    /// Where bounds need not be sharp, their width is mostly that of the inputs, which nothing makes smaller.
+    bool isCoarse() const { return wanted > 1e-12; }
 };
 
 /// Whether what is left beside a sum is no matter any more.

@@ -53,8 +53,9 @@ private:
 };
 
 /// Σ from N to M by the formula of Euler and Maclaurin, up to the coefficient of the highest order that is bounded.
+/// @param widest  wider than that nobody needs it
 std::optional<Bounds> bySmoothness(const Program& term, double first, double last, std::span<const Bounds> others,
-                                   const BoundsEffort& effort) {
+                                   const BoundsEffort& effort, double widest) {
     static_assert(taylorOrder == 12);
     // B_{2k}/(2k), so that B_{2k}/(2k)! f^(2k−1) = B_{2k}/(2k) c_(2k−1); last 2 |B_12|, of which the remainder is made.
     const std::array<Bounds, 5> factors{exactly(1) / exactly(12), exactly(-1) / exactly(120), exactly(1) / exactly(252),
@@ -62,6 +63,8 @@ std::optional<Bounds> bySmoothness(const Program& term, double first, double las
     const Bounds ofRemainder = exactly(691) / exactly(2730);
     TaylorEvaluator series(term);
     ProvenIntegral between(term);
+    constexpr int partsOfCoarse = 4;
+    const BoundsEffort ofPart = effort.isCoarse() ? BoundsEffort{effort.wanted, partsOfCoarse} : effort;
     const auto left = series(exactly(first), others), right = series(exactly(last), others);
     const auto highest = left && right ? highestCoefficientOver(term, first, last, others) : std::nullopt;
     if (!highest) return std::nullopt;
@@ -69,9 +72,10 @@ std::optional<Bounds> bySmoothness(const Program& term, double first, double las
     for (std::size_t k = 0; k < factors.size(); ++k)
         sum = sum + factors[k] * ((*right)[2 * k + 1] - (*left)[2 * k + 1]);
     for (double from = first; from < last; from *= 2) {
-        const auto part = between(exactly(from), exactly(std::min(last, 2 * from)), others, effort);
+        const auto part = between(exactly(from), exactly(std::min(last, 2 * from)), others, ofPart);
         if (!part) return std::nullopt;
         sum = sum + *part;
+        if (width(sum) > widest) return std::nullopt; // it swings too fast
     }
     // |B_12 − B_12(x − ⌊x⌋)| ≤ 2 |B_12|, as the term with B_12 itself is left to the remainder.
     const double most = magnitude(ofRemainder * exactly(*highest));
@@ -84,31 +88,33 @@ std::optional<Bounds> provenSum(const Program& given, double low, std::span<cons
                                 const BoundsEffort& effort) {
     if (low != std::floor(low) || std::abs(low) > 1e6) return std::nullopt;
     const Program term = withExactLogarithms(given); // which are small after a million terms
-    Terms terms(term, low, others);
-    constexpr double least = 16, most = 4096;
-    double from = std::max(low + least, least);
-    bool isGeometric = true;
-    std::optional<Bounds> best;
-    const auto swing = swingOf(term, others);
+    // What falls off as a power does, and no faster, is left to its smoothness; all else is added up one by one.
+    constexpr double farOut = 0x1p20, flattest = -8;
+    const auto farGrowth = growthOf(term, farOut, others);
+    if (!farGrowth) return std::nullopt;
+    const bool isPower = farGrowth->isPower() && farGrowth->power > flattest;
     // What turns so little from one term to the next that thousands pass before it turns is left to its growth.
-    constexpr double radians = 200, leastAway = 0.05;
+    constexpr double leastAway = 0.05;
+    const auto swing = swingOf(term, others);
+    // Of a rate with bounds little is known of the angle there, and the terms had better be small.
+    const double radians = effort.isCoarse() && swing && width(swing->rate) < 1e-9 ? 50 : 200;
     const double away = swing ? awayFromTurns(swing->rate) : 0;
     const bool swings = away > leastAway;
-    const double mostOneByOne = swings ? 256 : most;
-    for (double n = from; n <= mostOneByOne && isGeometric; n *= 2) {
+    // Where bounds need not be sharp, work is not worth it.
+    constexpr double least = 16, some = 512, most = 4096;
+    const double mostOneByOne = isPower ? 0 : effort.isCoarse() || swings ? some : most;
+    Terms terms(term, low, others);
+    std::optional<Bounds> best;
+    for (double n = std::max(low + least, least); n <= mostOneByOne; n *= 2) {
         if (!terms.upTo(n)) return std::nullopt;
         const auto growth = growthOf(term, n, others);
-        if (!growth) continue;
-        isGeometric = !growth->isPower();
-        if (!isGeometric) break;
-        const auto rest = sumBeyond(*growth, n);
+        const auto rest = growth ? sumBeyond(*growth, n) : std::nullopt;
         if (!rest) continue;
         const Bounds all = terms.sum() + *rest;
         if (!best || width(all) < width(*best)) best = all;
         if (width(*rest) <= effort.wanted * terms.size() / 4 || isSharpBeside(*rest, all, effort)) return best;
     }
-    constexpr double start = 64;
-    from = std::max({from, start, terms.reached()});
+    double from = std::max({terms.reached(), low + 2, least});
     if (swings) {
         from = std::max(from, std::ceil(radians / away));
         const auto rest =
@@ -117,8 +123,10 @@ std::optional<Bounds> provenSum(const Program& given, double low, std::span<cons
         const Bounds all = terms.sum() + *rest;
         return best && width(*best) <= width(all) ? best : std::optional(all);
     }
-    if (isGeometric) return best;
-    if (!terms.upTo(from)) return std::nullopt;
+    if (!isPower) return best;
+    // The fewer there are one by one, the less their widths add up; sharp bounds need more of them.
+    from = std::max(from, effort.isCoarse() ? 16.0 : 64.0);
+    if (!terms.upTo(from)) return best;
     // As far out as the rest counts for something; a unit is still told apart at the farthest.
     for (const double last : {0x1p12, 0x1p22, 0x1p33, 0x1p44}) {
         if (!(last > from)) continue;
@@ -126,12 +134,14 @@ std::optional<Bounds> provenSum(const Program& given, double low, std::span<cons
         const auto rest = growth ? sumBeyond(*growth, last + 1) : std::nullopt;
         const bool isFarthest = last == 0x1p44;
         if (!isFarthest && !(rest && width(*rest) <= effort.wanted * terms.size() / 4)) continue;
-        const auto middle = rest ? bySmoothness(term, from, last, others, effort) : std::nullopt;
-        if (!middle) return std::nullopt;
+        if (effort.isCoarse() && rest && width(*rest) > terms.size()) return best; // nothing would be known
+        const double widest = best ? width(*best) : HUGE_VAL;
+        const auto middle = rest ? bySmoothness(term, from, last, others, effort, widest) : std::nullopt;
+        if (!middle) return best;
         const Bounds all = terms.sum() + *middle + *rest;
-        return isBounded(all) ? std::optional(all) : std::nullopt;
+        return isBounded(all) && width(all) < widest ? std::optional(all) : best;
     }
-    return std::nullopt;
+    return best;
 }
 
 std::optional<Bounds> provenProduct(const Program& more, double low, std::span<const Bounds> others,

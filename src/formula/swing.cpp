@@ -207,7 +207,7 @@ std::optional<double> highestCoefficientOver(const Program& f, double first, dou
     double sum = 0;
     for (double from = first; from < last;) {
         const double to = std::min(last, 2 * from);
-        constexpr int parts = 8;
+        constexpr int parts = 8; // the wider they are, the more is lost of quotients
         for (int i = 0; i < parts; ++i) {
             const double a = from + (to - from) * i / parts, b = from + (to - from) * (i + 1) / parts;
             const auto along = series({a, b}, others);

@@ -10,6 +10,13 @@ namespace {
 using Place = ProgramEdit::Place;
 using Moved = std::optional<Place>; ///< a derivative; none: 0
 
+/// A power, with what is known of its operands.
+struct Power {
+    Place base, exponent;
+    Moved ofBase, ofExponent;
+    std::optional<double> number; ///< the exponent, if it is a constant
+};
+
 /// Writes what an operation's derivative is.
 class TangentRules {
 public:
@@ -82,6 +89,20 @@ public:
         }
     }
 
+    /// a/bᵉ as a b⁻ᵉ: nothing of the powers has to cancel later.
+    std::optional<Place> overPower(Place a, Moved da, const Power& below) {
+        const Place exponent = below.number ? number(-*below.number) : minus(below.exponent),
+                    power = edit_.apply(Kernel::Power, below.base, exponent);
+        const Moved first = da ? Moved(times(*da, power)) : std::nullopt;
+        if (!below.ofBase && !below.ofExponent) return first;
+        const auto slope = ofTwo(Kernel::Power, below.base, exponent, below.ofBase,
+                                 below.ofExponent ? Moved(minus(*below.ofExponent)) : std::nullopt, power,
+                                 below.number ? std::optional(-*below.number) : std::nullopt);
+        if (!slope) return std::nullopt;
+        const Place second = times(a, *slope);
+        return first ? plus(*first, second) : second;
+    }
+
     /// The pieces of a step whose derivative is 0 wherever one of them is.
     Place still(Place condition) { return edit_.apply(Kernel::When, condition, number(0)); }
     Place orElse(Moved first, Moved second) {
@@ -120,6 +141,7 @@ std::optional<Program> tangentOf(const Program& f, std::span<const std::size_t> 
     std::vector<Place> places(f.registerCount());
     std::vector<Moved> speeds(places.size());
     std::vector<Moved> stills(places.size()); // of pieces: 0, where any of them is
+    std::vector<std::optional<Power>> powers(places.size());
     for (std::size_t i = 0; i < f.inputCount; ++i) places[i] = edit.input(i);
     for (std::size_t i = 0; i < moving.size(); ++i) speeds[moving[i]] = edit.input(f.inputCount + i);
     for (std::size_t i = 0; i < f.constants.size(); ++i) places[f.inputCount + i] = edit.constant(f.constants[i]);
@@ -133,7 +155,12 @@ std::optional<Program> tangentOf(const Program& f, std::span<const std::size_t> 
         const Place result = edit.copy(f, step, operands);
         const std::uint32_t first = step.operands[0], second = step.operands[step.operandCount > 1 ? 1 : 0];
         const bool isPlain = !step.special && step.table < 0 && step.field < 0;
+        const bool isConstant = second >= f.inputCount && second < f.inputCount + f.constants.size();
+        const auto exponent = isConstant ? std::optional(f.constants[second - f.inputCount]) : std::nullopt;
         Moved still, speed;
+        std::optional<Power> power;
+        if (isPlain && step.kernel == Kernel::Power)
+            power = Power{operands[0], operands[1], speeds[first], speeds[second], exponent};
         if (isPlain && step.kernel == Kernel::When) still = rules.still(operands[0]);
         if (isPlain && step.kernel == Kernel::OrElse) {
             still = rules.orElse(stills[first], stills[second]);
@@ -144,15 +171,16 @@ std::optional<Program> tangentOf(const Program& f, std::span<const std::size_t> 
             return std::nullopt;
         } else if (moves && step.operandCount == 1) {
             speed = rules.ofOne(step.kernel, operands[0], *speeds[first], result);
+        } else if (moves && step.kernel == Kernel::Divide && powers[second]) {
+            speed = rules.overPower(operands[0], speeds[first], *powers[second]);
         } else if (moves) {
-            const bool isConstant = second >= f.inputCount && second < f.inputCount + f.constants.size();
-            const auto exponent = isConstant ? std::optional(f.constants[second - f.inputCount]) : std::nullopt;
             speed = rules.ofTwo(step.kernel, operands[0], operands[1], speeds[first], speeds[second], result, exponent);
         }
         if (moves && !speed) return std::nullopt;
         places[step.result] = result;
         speeds[step.result] = speed;
         stills[step.result] = still;
+        powers[step.result] = power;
     }
     const Moved& speed = speeds[f.outputs[0]];
     return edit.finish(speed ? *speed : edit.constant(0));
