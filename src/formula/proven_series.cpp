@@ -63,8 +63,9 @@ std::optional<Bounds> bySmoothness(const Program& term, double first, double las
     const Bounds ofRemainder = exactly(691) / exactly(2730);
     TaylorEvaluator series(term);
     ProvenIntegral between(term);
-    constexpr int partsOfCoarse = 4;
-    const BoundsEffort ofPart = effort.isCoarse() ? BoundsEffort{effort.wanted, partsOfCoarse} : effort;
+    constexpr int partsOfSlopes = 4;
+    constexpr double ofSlopes = 1e-6;
+    const BoundsEffort ofPart = effort.wanted > ofSlopes ? BoundsEffort{effort.wanted, partsOfSlopes} : effort;
     const auto left = series(exactly(first), others), right = series(exactly(last), others);
     const auto highest = left && right ? highestCoefficientOver(term, first, last, others) : std::nullopt;
     if (!highest) return std::nullopt;

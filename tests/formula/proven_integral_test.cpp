@@ -262,6 +262,7 @@ TEST_CASE("so do those of integrals to infinity, at infinite ends, and of series
           Closed{"sum_{n=1}^{inf} 1/(n^2 + x^2)", "(pi x coth(pi x) - 1)/(2x^2)"},
           Closed{"sum_{n=1}^{inf} (-1)^n/(n^2 + x^2)", "(pi x csch(pi x) - 1)/(2x^2)"},
           Closed{"sum_{n=1}^{inf} sin(n x)/n^5", "pi^4 x/90 - pi^2 x^3/36 + pi x^4/48 - x^5/240"},
+          Closed{"sum_{n=1}^{inf} 1/n^(x + 1.5)", "zeta(x + 1.5)"},
           Closed{"x prod_{n=1}^{inf} (1 - x^2/n^2)", "sin(pi x)/pi"},
           Closed{"prod_{n=1}^{inf} (1 + x/2^n)^2", "(prod_{n=1}^{inf} (1 + x/2^n))^2"}})
         checkJets(c, {0.6, 1.1, 2.3}, 1e-6);
@@ -302,6 +303,10 @@ TEST_CASE("the derivative of a program is a program, over which bounds hold its 
                                 "erf(x)",
                                 "erfc(k x)",
                                 "x^k",
+                                "sin(x)/k^x",
+                                "1/x^2",
+                                "k/(1 + x)^k",
+                                "x/k^3",
                                 "k^x",
                                 "x^3",
                                 "x^(-1.3)",
