@@ -124,6 +124,13 @@ std::span<const Enclosure> IntervalEvaluator::operator()(std::span<const Enclosu
 
 namespace {
 
+/// Steps that the inner integrals of an integral take at each place.
+std::size_t innerSteps(const Program::Integral& integral) {
+    std::size_t steps = 0;
+    for (const Program::Integral& inner : integral.integrand->integrals) steps += inner.integrand->instructions.size();
+    return steps;
+}
+
 /// An integral between finite limits whose integrand has others in it, that have none themselves.
 bool isDouble(const Program::Integral& integral) {
     const auto& inner = integral.integrand->integrals;
@@ -156,7 +163,11 @@ Enclosure IntervalEvaluator::provenBounds(const Program::Integral& integral) {
         return known(provenProduct(*integral.integrand, operands[0].low, others));
     auto& proven = proven_[static_cast<std::size_t>(&integral - program_.integrals.data())];
     if (!proven) proven = std::make_shared<ProvenIntegral>(*integral.integrand);
-    constexpr BoundsEffort ofDouble{1e-14, 48};
+    // Each step is taken for series in two variables: the longer the formula, the fewer parts.
+    constexpr std::size_t mostSteps = 240, fewestParts = 4, mostParts = 48;
+    const std::size_t parts = mostSteps / std::max<std::size_t>(1, innerSteps(integral));
+    if (isDouble(integral) && parts < fewestParts) return Enclosure::unknown();
+    const BoundsEffort ofDouble{1e-14, static_cast<int>(std::min(parts, mostParts))};
     if (isDouble(integral)) return known((*proven)(operands[0], operands[1], others, ofDouble));
     return known(provenOver(*integral.integrand, *proven, operands[0], operands[1], others));
 }

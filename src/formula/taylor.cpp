@@ -125,8 +125,7 @@ private:
         result.known = true;
     }
 
-    /// ∫ g(k, x) dk from a(x) to b(x) is ∫ g(a + (b − a) u, x) (b − a) du from 0 to 1: over so many parts of it that
-    /// more of them make it no sharper.
+    /// ∫ g(k, x) dk from a(x) to b(x) is ∫ g(a + (b − a) u, x) (b − a) du from 0 to 1.
     void integrate(const Program::Instruction& step, Register& result) {
         const auto index = static_cast<std::size_t>(step.integral);
         const Program::Integral& integral = program_.integrals[index];
@@ -140,16 +139,21 @@ private:
         }
         const SeriesNumber low(registers_[integral.operands[0]].c),
             length = SeriesNumber(registers_[integral.operands[1]].c) - low;
-        if (!inner_[index]) inner_[index] = std::make_unique<Walker<SeriesNumber>>(*integral.integrand);
+        Inner& inner = inner_[index];
+        if (!inner.walker) inner.walker = std::make_unique<Walker<SeriesNumber>>(*integral.integrand);
+        // Over so many parts that more make it no sharper; beside there it is about as many.
         constexpr int mostParts = 16;
         std::optional<SeriesNumber> best;
-        for (int parts = 1; parts <= mostParts; parts *= 2) {
-            auto sum = innerIntegral(*inner_[index], low, length, others, parts);
+        int found = 1;
+        for (int parts = std::max(1, inner.parts / 2); parts <= mostParts; parts *= 2) {
+            auto sum = innerIntegral(*inner.walker, low, length, others, parts);
             const double before = best ? width(best->c[0]) : HUGE_VAL;
             if (sum && width(sum->c[0]) < before) best = std::move(sum);
             if (best && !(width(best->c[0]) < before / 2)) break;
+            if (best) found = parts;
         }
         if (!best) return;
+        inner.parts = found;
         result.c = best->c;
         result.known = isNumber(*best) && isBounded(result.c[0]);
     }
@@ -182,7 +186,11 @@ private:
 
     const Program& program_;
     std::vector<Register> registers_;
-    std::vector<std::unique_ptr<Walker<SeriesNumber>>> inner_; ///< of each integral, made when it is first asked for
+    struct Inner {
+        std::unique_ptr<Walker<SeriesNumber>> walker; ///< made when it is first asked for
+        int parts = 0;                                ///< that make it sharp; 0: not known yet
+    };
+    std::vector<Inner> inner_; ///< of each integral
 };
 
 } // namespace
