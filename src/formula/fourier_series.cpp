@@ -24,7 +24,9 @@ ExprPtr termOf(const ExactValue& factor, ExprPtr above, ExprPtr below, const Exp
     ExprPtr times = spelling;
     if (spelling->kind == ExprKind::Divide) {
         times = spelling->operands[0];
-        below = isNumber(*below, 1) ? spelling->operands[1] : spelling->operands[1] * below;
+        const ExprPtr& under = spelling->operands[1];
+        const ExprPtr number = under->kind == ExprKind::Group ? under->operands[0] : under;
+        below = isNumber(*below, 1) ? number : number * below;
     }
     if (n) times = isNumber(*times, 1) ? n : times * n;
     if (!isNumber(*times, 1)) above = isNumber(*above, 1) ? times : times * above;

@@ -1,4 +1,5 @@
 // The lines of a page as they are set. See formula_math.h.
+#include "formula/expr_build.h"
 #include "formula/matrices.h"
 #include "formula/measured_field.h"
 #include "formula/text.h"
@@ -255,6 +256,67 @@ std::vector<MathPtr> tableTerms(const Line& line) {
     return {mathRow(std::move(head)), mathRow(std::move(end))};
 }
 
+/// The terms of a sum, with the signs before them.
+void collectTerms(const Expr& e, std::vector<std::pair<const char*, const Expr*>>& terms) {
+    if (e.kind != ExprKind::Add && e.kind != ExprKind::Subtract) {
+        terms.emplace_back("", &e);
+        return;
+    }
+    collectTerms(*e.operands[0], terms);
+    terms.emplace_back(e.kind == ExprKind::Add ? "+" : "−", e.operands[1].get());
+}
+
+MathPtr signedTerm(const char* sign, MathPtr term) {
+    return *sign == 0 ? term : mathRow({mathSymbol(sign, MathClass::Binary), std::move(term)});
+}
+
+/// Longer formulas do not fit in a row, in letters of their spelling.
+constexpr std::size_t longestInRow = 60;
+
+const Expr& withoutBrackets(const Expr& e) { return e.kind == ExprKind::Group ? *e.operands[0] : e; }
+
+/// One term of a sum; a long fraction k (a + b − c)/d as k/d before the terms of its sum.
+void addTerm(std::vector<MathPtr>& all, const char* sign, const Expr& term) {
+    const bool isNegative = term.kind == ExprKind::Negate;
+    const Expr& fraction = isNegative ? *term.operands[0] : term;
+    const Expr* above = fraction.kind == ExprKind::Divide ? &withoutBrackets(*fraction.operands[0]) : nullptr;
+    const Expr* factor = nullptr;
+    if (above && above->kind == ExprKind::Multiply) {
+        factor = above->operands[0].get();
+        above = &withoutBrackets(*above->operands[1]);
+    }
+    std::vector<std::pair<const char*, const Expr*>> inner;
+    if (above && spelled(term).size() > longestInRow) collectTerms(*above, inner);
+    if (inner.size() < 2) {
+        all.push_back(signedTerm(sign, formulaMath(term)));
+        return;
+    }
+    std::vector<MathPtr> head;
+    if (isNegative) head.push_back(mathSymbol("−"));
+    head.push_back(mathFraction(factor ? formulaMath(*factor) : mathSymbol("1"),
+                                formulaMath(withoutBrackets(*fraction.operands[1]))));
+    head.push_back(mathSymbol("("));
+    head.push_back(formulaMath(*inner[0].second));
+    all.push_back(signedTerm(sign, mathRow(std::move(head))));
+    for (std::size_t i = 1; i < inner.size(); ++i) {
+        const MathPtr further = signedTerm(inner[i].first, formulaMath(*inner[i].second));
+        all.push_back(i + 1 < inner.size() ? further : mathRow({further, mathSymbol(")")}));
+    }
+}
+
+/// A formula such as a = b + c − d; one that is too long for a row is divided before its signs.
+void addFormula(std::vector<MathPtr>& all, const Expr& formula) {
+    if (formula.kind != ExprKind::Compare || spelled(formula).size() <= longestInRow) {
+        all.push_back(formulaMath(formula));
+        return;
+    }
+    std::vector<std::pair<const char*, const Expr*>> terms;
+    collectTerms(*formula.operands[1], terms);
+    const std::size_t first = all.size();
+    for (const auto& [sign, term] : terms) addTerm(all, sign, *term);
+    all[first] = mathRow({formulaMath(*formula.operands[0]), mathSymbol("=", MathClass::Relation), all[first]});
+}
+
 /// What is analysed, then what was taken as the period, and the harmonics that there are.
 std::vector<MathPtr> fourierTerms(const Line& line) {
     const bool spectrum = line.transform == Transform::Spectrum;
@@ -303,7 +365,7 @@ std::vector<MathPtr> fourierTerms(const Line& line) {
     terms.push_back(mathRow(std::move(end)));
     for (const ExprPtr& formula : line.equations) {
         terms.back() = mathRow({terms.back(), comma()});
-        terms.push_back(formulaMath(*formula));
+        addFormula(terms, *formula);
     }
     return terms;
 }
@@ -471,19 +533,6 @@ MathPtr lineMath(const Line& line) {
     }
 }
 
-namespace {
-
-void collectTerms(const Expr& e, std::vector<std::pair<const char*, const Expr*>>& terms) {
-    if (e.kind != ExprKind::Add && e.kind != ExprKind::Subtract) {
-        terms.emplace_back("", &e);
-        return;
-    }
-    collectTerms(*e.operands[0], terms);
-    terms.emplace_back(e.kind == ExprKind::Add ? "+" : "−", e.operands[1].get());
-}
-
-} // namespace
-
 std::vector<MathPtr> lineTerms(const Line& line) {
     if (line.kind == LineKind::Solution || line.kind == LineKind::Fit) return solutionTerms(line);
     if (line.kind == LineKind::Table) return tableTerms(line);
@@ -511,7 +560,7 @@ std::vector<MathPtr> lineTerms(const Line& line) {
     first.unit.clear();
     std::vector<MathPtr> parts{lineMath(first)};
     for (std::size_t i = 1; i < terms.size(); ++i) {
-        std::vector<MathPtr> part{mathSymbol(terms[i].first, MathClass::Binary), formulaMath(*terms[i].second)};
+        std::vector<MathPtr> part{signedTerm(terms[i].first, formulaMath(*terms[i].second))};
         if (i + 1 == terms.size() && line.kind == LineKind::Quantity) appendUnit(part, line.unit);
         parts.push_back(mathRow(std::move(part)));
     }

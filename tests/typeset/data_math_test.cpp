@@ -73,3 +73,20 @@ TEST_CASE("a search says its places, and whether they are all") {
     CHECK(!page.lines[6].good());
     lineTerms(page.lines[6]); // nothing to say, and nothing breaks
 }
+
+TEST_CASE("formulas of coefficients that are too long for a row are divided before their signs") {
+    const Page page = readPage(std::vector<std::string>{
+        "r(t) = { 1 for t < pi; 0 otherwise }", "r(t + 2 pi) = r(t)", "(n, a, b) = Fourier coefficients of r(t)",
+        "w(t) = { 4 for 6 <= t < 9; 2 for 19 <= t < 21; 0 otherwise }", "w(t + 24) = w(t)",
+        "(m, p, q) = Fourier coefficients of w(t)", "u(t) = { exp(-t) for t < 1; 2 otherwise }", "u(t + 3) = u(t)",
+        "(k, c, s) = Fourier coefficients of u(t)"});
+    REQUIRE(page.problems().empty());
+    CHECK(lineTerms(page.lines[2]).size() == 4); // the line, its period, and a formula each
+    const std::vector<MathPtr> divided = lineTerms(page.lines[5]);
+    REQUIRE(divided.size() == 2 + 2 * 4); // of four waves each, over one denominator
+    CHECK(text(divided[2]).find("(") != std::string::npos);
+    CHECK(text(divided[3]).starts_with("−"));
+    CHECK(text(divided[5]).find("))") != std::string::npos);
+    CHECK(lineTerms(page.lines[8]).size() == 2 + 2 * 3); // three fractions each
+    CHECK(lineText(page.lines[5]).find("sin") != std::string::npos);
+}
