@@ -66,5 +66,9 @@ int main() {
     sayValue("series: sin(n x)/n", "sum_{n=1}^{inf} sin(n x)/n", 1);
     sayCurve("curve: int_0^x exp(-k^2)", "int_0^x exp(-k^2) dk", -1, 1);
     sayCurve("curve: int_0^2 cos(k x)", "int_0^2 cos(k x) dk", -1, 3);
+    sayCurve("curve: int_0^inf exp(-k^2) cos(k x)", "int_0^inf exp(-k^2) cos(k x) dk", -1, 1);
+    sayCurve("curve: series of x^n/n!", "sum_{n=0}^{inf} (-x^2/9)^n/n!", -1, 2);
+    sayCurve("curve: series of sin(n x)/n^3", "sum_{n=1}^{inf} sin(n x/3)/n^3", -1, 1);
+    sayCurve("curve: product of 1 - x^2/n^2", "prod_{n=1}^{inf} (1 - x^2/(9n^2))", -1, 1);
     sayCurve("curve: sin(x) + x, for comparison", "sin(x) + x", -6, 6);
 }
