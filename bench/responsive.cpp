@@ -1,14 +1,18 @@
 // How long the window's event loop pauses, and how soon Stop is obeyed, while a heavy integral is sampled and while
-// curves are proven; and how soon their first picture is there, beside drawing them without proofs.
+// curves are proven; how soon their first picture is there, beside drawing them without proofs; and how soon ten
+// million points follow the hand that moves them.
 #include "desktop/main_window.h"
+#include "desktop/sheet_view.h"
 
 #include <QApplication>
+#include <QMouseEvent>
 #include <QSettings>
 #include <QStandardPaths>
 #include <QTimer>
 #include <algorithm>
 #include <chrono>
 #include <cstdio>
+#include <random>
 #include <vector>
 
 using namespace coulter;
@@ -104,6 +108,52 @@ void whileProving(const Proven& each) {
                 each.name, plain, firstPicture, whole, pause, milliseconds(Clock::now() - stopped));
 }
 
+/// From a move of the mouse to new pixels, while ten million points are moved by hand.
+void panMillions(MainWindow& window) {
+    constexpr std::size_t rows = 10'000'000;
+    std::mt19937_64 random(1);
+    std::vector<double> t(rows), s(rows);
+    for (std::size_t i = 0; i < rows; ++i) {
+        t[i] = static_cast<double>(i);
+        s[i] = static_cast<double>(random() % 2'000'000) / 1e6;
+    }
+    DataTable table;
+    table.source = "x";
+    table.isBeside = true;
+    table.columns = {{"t", "s", "", std::make_shared<const std::vector<double>>(std::move(t))},
+                     {"s", "m", "", std::make_shared<const std::vector<double>>(std::move(s))}};
+    Document document;
+    document.page = {"(t, s) from \"x\""};
+    document.tables.put(std::move(table));
+    document.panels[0].plots = {plotOf("(t, s)", "points")};
+    document.panels[0].x.limits.low = document.panels[0].y.limits.low = 0;
+    document.panels[0].x.limits.high = 1e7;
+    document.panels[0].y.limits.high = 2;
+    window.session().start(document, "");
+    longestPause(3000, [] {});
+    auto* const sheet = window.findChild<SheetView*>();
+    const auto send = [&](QEvent::Type type, const QPointF& at, Qt::MouseButtons buttons) {
+        QMouseEvent event(type, at, sheet->mapToGlobal(at), Qt::LeftButton, buttons, Qt::NoModifier);
+        QApplication::sendEvent(sheet, &event);
+    };
+    QPointF at = QPointF(sheet->width(), sheet->height()) / 2;
+    send(QEvent::MouseButtonPress, at, Qt::LeftButton);
+    std::vector<double> times;
+    for (int step = 0; step < 60; ++step) {
+        at += QPointF(3, 1);
+        const auto begin = Clock::now();
+        send(QEvent::MouseMove, at, Qt::LeftButton);
+        sheet->repaint();
+        times.push_back(milliseconds(Clock::now() - begin));
+        longestPause(16, [] {});
+    }
+    send(QEvent::MouseButtonRelease, at, Qt::NoButton);
+    std::ranges::sort(times);
+    std::printf(
+        "ten million points moved by hand, from the mouse to new pixels: median %.1f ms, longest of 60 %.1f ms\n",
+        times[times.size() / 2], times.back());
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -145,4 +195,5 @@ int main(int argc, char** argv) {
     std::ranges::sort(times);
     std::printf("Stop to stillness, %zu times: median %.1f ms, longest %.1f ms\n", times.size(),
                 times[times.size() / 2], times.back());
+    panMillions(window);
 }

@@ -7,6 +7,8 @@
 #include <algorithm>
 #include <cmath>
 #include <set>
+#include <tbb/blocked_range.h>
+#include <tbb/parallel_reduce.h>
 
 namespace coulter {
 namespace {
@@ -134,13 +136,33 @@ void outsideLimits(const Figure& figure, std::vector<Finding>& found) {
             const Frame frame = panel.frameOf(drawn);
             const auto &x = *columns->numbers[static_cast<std::size_t>(columns->along[0])],
                        &y = *columns->numbers[static_cast<std::size_t>(columns->along[1])];
-            std::size_t lost = 0, all = 0;
-            for (std::size_t i = 0; i < x.size(); ++i) {
-                if (!std::isfinite(x[i]) || !std::isfinite(y[i])) continue;
-                const Point p = frame.onSheet(x[i], y[i]);
-                ++all;
-                if (std::isfinite(p.x) && std::isfinite(p.y) && !frame.rect.grown(0.05).contains(p)) ++lost;
-            }
+            const Rect room = frame.rect.grown(0.05);
+            struct Counts {
+                std::size_t lost = 0, all = 0;
+            };
+            // On all cores: there may be millions of them, and a hand moves the panel.
+            const auto [lost, all] = tbb::parallel_reduce(
+                tbb::blocked_range<std::size_t>(0, x.size(), 65'536), Counts{},
+                [&](const auto& range, Counts counts) {
+                    const AxisMap across = frame.map.x, up = frame.map.y;
+                    const bool leftwards = frame.leftwards, downwards = frame.downwards;
+                    const double left = frame.rect.x, right = frame.rect.right(), top = frame.rect.y,
+                                 bottom = frame.rect.bottom();
+                    const auto isNumber = [](double value) { return std::abs(value) < HUGE_VAL; };
+                    for (std::size_t i = range.begin(); i < range.end(); ++i) { // without a branch
+                        const double mm = across.toSheet(x[i]), mmUp = up.toSheet(y[i]);
+                        const Point p{leftwards ? right - mm : left + mm, downwards ? top + mmUp : bottom - mmUp};
+                        const bool isRow = isNumber(x[i]) & isNumber(y[i]), hasPlace = isNumber(p.x) & isNumber(p.y);
+                        const bool isInside = (p.x >= room.x) & (p.x <= room.x + room.width) & (p.y >= room.y) &
+                                              (p.y <= room.y + room.height);
+                        counts.all += isRow;
+                        counts.lost += isRow & hasPlace & !isInside;
+                    }
+                    return counts;
+                },
+                [](const Counts& a, const Counts& b) {
+                    return Counts{a.lost + b.lost, a.all + b.all};
+                });
             if (lost == 0) continue;
             const std::size_t index = drawn.path.panel;
             found.push_back(findingOf(std::to_string(lost) + " of " + std::to_string(all) + " points of " +

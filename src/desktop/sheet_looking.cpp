@@ -63,6 +63,7 @@ void SheetView::setLimits(std::size_t panel, const WantedLimits& limits, const Q
         }
     }
     session_.edit(std::move(*document), what, mergeKey);
+    update(); // what is shown moves before it is drawn anew
 }
 
 void SheetView::zoom(const ItemPath& part, double factor, Point about, const QString& mergeKey) {

@@ -9,6 +9,38 @@
 
 namespace coulter {
 
+namespace {
+
+/// By how many mm from low to high the limits that are wanted lie beside those that a scale shows; none if they are of
+/// another extent, or automatic.
+std::optional<double> moveOf(const AxisLimits& wanted, const AxisMap& shown) {
+    if (!wanted.both() || (shown.kind == ScaleKind::Logarithmic && !(*wanted.low > 0))) return std::nullopt;
+    const double low = shown.toSheet(*wanted.low), high = shown.toSheet(*wanted.high) - shown.length;
+    constexpr double sameExtent = 1e-3; // mm
+    return std::abs(low - high) < sameExtent ? std::optional(low) : std::nullopt;
+}
+
+} // namespace
+
+/// What a panel shows, where it is wanted by now: until the figure of that is drawn, which may take longer than a hand
+/// waits where there are millions of points.
+void SheetView::paintMoved(QPainter& painter, const QImage& image) const {
+    const std::vector<Panel>& panels = session_.shown().panels;
+    for (std::size_t i = 0; i < std::min(panels.size(), figure_->figure.panels.size()); ++i) {
+        const Frame& frame = figure_->figure.panels[i].frame();
+        if (!frame.isPlane()) continue;
+        const auto across = moveOf(panels[i].x.limits, frame.map.x), up = moveOf(panels[i].y.limits, frame.map.y);
+        if (!across || !up || (std::abs(*across) < 0.01 && std::abs(*up) < 0.01)) continue;
+        const QPointF by(fit() * (frame.leftwards ? *across : -*across), fit() * (frame.downwards ? -*up : *up));
+        const QRectF room(toWidget({frame.rect.x, frame.rect.y}), toWidget({frame.rect.right(), frame.rect.bottom()}));
+        painter.save();
+        painter.fillRect(room, image.pixelColor(0, 0)); // the paper
+        painter.setClipRect(room & room.translated(by));
+        painter.drawImage(paperRect().topLeft() + by, image);
+        painter.restore();
+    }
+}
+
 void SheetView::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     const Look& look = look_.look();
@@ -25,6 +57,7 @@ void SheetView::paintEvent(QPaintEvent*) {
             painter.drawImage(paper.topLeft(), image);
         else
             painter.drawImage(paper, image); // until the figure for the new size is there
+        paintMoved(painter, image);
     }
     paintRulers(painter);
     painter.setRenderHint(QPainter::Antialiasing);

@@ -167,6 +167,7 @@ private:
     void removeSelected();
     /// Selects the next thing drawn in the panel, or the one before.
     void selectNeighbour(int step);
+    void paintMoved(QPainter& painter, const QImage& image) const;
     void paintRulers(QPainter& painter) const;
     void paintPanelMarks(QPainter& painter) const; ///< the grip of the panel under the pointer, and where it would go
     void showTextField(const std::string& text, const Rect& over);

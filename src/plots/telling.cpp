@@ -10,6 +10,8 @@
 #include <algorithm>
 #include <cmath>
 #include <set>
+#include <tbb/blocked_range.h>
+#include <tbb/parallel_reduce.h>
 
 namespace coulter {
 namespace {
@@ -45,13 +47,13 @@ AxisMap alongOf(const Field& field, const Frame& frame, std::size_t k) {
 }
 
 /// How densely places (mm) lie along a lane: around each millimetre, nearer ones counting more.
-void addDensity(Lane& lane, double place) {
+void addDensity(Lane& lane, double place, double weight = 1) {
     constexpr double reach = 4; // mm
     const auto count = static_cast<double>(lane.density.size() - 1);
     const double at = place / lane.along.length * count;
     if (!(at >= -reach && at <= count + reach)) return;
     for (int i = std::max(0, static_cast<int>(at - reach)); i <= std::min(count, at + reach); ++i)
-        lane.density[static_cast<std::size_t>(i)] += 1 - std::min(1.0, std::abs(i - at) / reach);
+        lane.density[static_cast<std::size_t>(i)] += weight * (1 - std::min(1.0, std::abs(i - at) / reach));
 }
 
 Lane laneFor(std::string variable, const AxisMap& along) {
@@ -158,6 +160,34 @@ std::vector<Lane> lanes(const Field& field, const FieldSamples& samples, const D
     return both;
 }
 
+/// How many of very many numbers lie in each part of a lane and of what is beside it, and where these parts are.
+struct Counted {
+    double first = 0, step = 0; ///< mm
+    std::vector<std::uint32_t> counts;
+    double placeOf(std::size_t part) const { return first + (static_cast<double>(part) + 0.5) * step; }
+};
+Counted countedAlong(const std::vector<double>& numbers, const AxisMap& along, double column) {
+    constexpr double beside = 5; // mm, further than what counts for a lane
+    Counted all{-beside, column / 4, {}};
+    const double parts = std::ceil((along.length + 2 * beside) / all.step);
+    const auto none = [&] { return std::vector<std::uint32_t>(static_cast<std::size_t>(parts) + 1); };
+    all.counts = tbb::parallel_reduce(
+        tbb::blocked_range<std::size_t>(0, numbers.size(), 262'144), none(),
+        [&](const auto& range, std::vector<std::uint32_t> counts) {
+            const AxisMap map = along;
+            for (std::size_t i = range.begin(); i < range.end(); ++i) {
+                const double part = (map.toSheet(numbers[i]) + beside) / all.step;
+                if (part >= 0 && part < parts) ++counts[static_cast<std::size_t>(part)];
+            }
+            return counts;
+        },
+        [](std::vector<std::uint32_t> a, const std::vector<std::uint32_t>& b) {
+            for (std::size_t i = 0; i < a.size(); ++i) a[i] += b[i];
+            return a;
+        });
+    return all;
+}
+
 /// Where the rows of columns lie across the panel.
 std::vector<Lane> lanes(const Columns& source, const ColumnSamples& samples, const Drawn&, const Frame& frame,
                         double column) {
@@ -165,10 +195,22 @@ std::vector<Lane> lanes(const Columns& source, const ColumnSamples& samples, con
     const auto across = static_cast<std::size_t>(source.along[0]);
     Lane lane = laneFor(source.names[across], frame.map.x);
     Taken taken(lane.along.length, column);
-    for (const double value : *samples.numbers[across]) {
-        const double mm = lane.along.toSheet(value);
-        addDensity(lane, mm);
-        if (taken.take(mm)) lane.samples.push_back(mm);
+    const std::vector<double>& numbers = *samples.numbers[across];
+    constexpr std::size_t many = 100'000; // the figure is drawn anew while a hand moves it
+    if (numbers.size() > many) {
+        const Counted counted = countedAlong(numbers, lane.along, column);
+        for (std::size_t part = 0; part < counted.counts.size(); ++part) {
+            if (counted.counts[part] == 0) continue;
+            const double mm = counted.placeOf(part);
+            addDensity(lane, mm, counted.counts[part]);
+            if (taken.take(mm)) lane.samples.push_back(mm);
+        }
+    } else {
+        for (const double value : numbers) {
+            const double mm = lane.along.toSheet(value);
+            addDensity(lane, mm);
+            if (taken.take(mm)) lane.samples.push_back(mm);
+        }
     }
     return {frame.leftwards ? mirrored(std::move(lane)) : std::move(lane)};
 }
