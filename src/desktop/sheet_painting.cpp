@@ -25,13 +25,18 @@ std::optional<double> moveOf(const AxisLimits& wanted, const AxisMap& shown) {
 /// What a panel shows, where it is wanted by now: until the figure of that is drawn, which may take longer than a hand
 /// waits where there are millions of points.
 void SheetView::paintMoved(QPainter& painter, const QImage& image) const {
-    const std::vector<Panel>& panels = session_.shown().panels;
-    for (std::size_t i = 0; i < std::min(panels.size(), figure_->figure.panels.size()); ++i) {
+    const std::vector<Panel>&panels = session_.shown().panels, &drawn = figure_->figure.document.panels;
+    for (std::size_t i = 0; i < std::min({panels.size(), drawn.size(), figure_->figure.panels.size()}); ++i) {
         const Frame& frame = figure_->figure.panels[i].frame();
-        if (!frame.isPlane()) continue;
+        const bool isDrawn = panels[i].x.limits == drawn[i].x.limits && panels[i].y.limits == drawn[i].y.limits;
+        if (!frame.isPlane() || isDrawn) continue;
         const auto across = moveOf(panels[i].x.limits, frame.map.x), up = moveOf(panels[i].y.limits, frame.map.y);
         if (!across || !up || (std::abs(*across) < 0.01 && std::abs(*up) < 0.01)) continue;
-        const QPointF by(fit() * (frame.leftwards ? *across : -*across), fit() * (frame.downwards ? -*up : *up));
+        // By whole dots, so that nothing is blurred.
+        const double dots = fit() * devicePixelRatioF();
+        const QPointF by = QPointF(std::round(dots * (frame.leftwards ? *across : -*across)),
+                                   std::round(dots * (frame.downwards ? -*up : *up))) /
+                           devicePixelRatioF();
         const QRectF room(toWidget({frame.rect.x, frame.rect.y}), toWidget({frame.rect.right(), frame.rect.bottom()}));
         painter.save();
         painter.fillRect(room, image.pixelColor(0, 0)); // the paper
