@@ -1,12 +1,15 @@
 // What a referee asks of the scales.
 #include "composition/referee.h"
+#include "drawing/places_on_sheet.h"
 #include "figure/scale_settings.h"
 #include "plots/plot_kind.h"
 #include "plots/telling.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <set>
+#include <span>
 #include <tbb/blocked_range.h>
 #include <tbb/parallel_reduce.h>
 
@@ -137,6 +140,8 @@ void outsideLimits(const Figure& figure, std::vector<Finding>& found) {
             const auto &x = *columns->numbers[static_cast<std::size_t>(columns->along[0])],
                        &y = *columns->numbers[static_cast<std::size_t>(columns->along[1])];
             const Rect room = frame.rect.grown(0.05);
+            const double right = room.right(), bottom = room.bottom();
+            const auto isNumber = [](double value) { return std::abs(value) < HUGE_VAL; };
             struct Counts {
                 std::size_t lost = 0, all = 0;
             };
@@ -144,19 +149,19 @@ void outsideLimits(const Figure& figure, std::vector<Finding>& found) {
             const auto [lost, all] = tbb::parallel_reduce(
                 tbb::blocked_range<std::size_t>(0, x.size(), 65'536), Counts{},
                 [&](const auto& range, Counts counts) {
-                    const AxisMap across = frame.map.x, up = frame.map.y;
-                    const bool leftwards = frame.leftwards, downwards = frame.downwards;
-                    const double left = frame.rect.x, right = frame.rect.right(), top = frame.rect.y,
-                                 bottom = frame.rect.bottom();
-                    const auto isNumber = [](double value) { return std::abs(value) < HUGE_VAL; };
-                    for (std::size_t i = range.begin(); i < range.end(); ++i) { // without a branch
-                        const double mm = across.toSheet(x[i]), mmUp = up.toSheet(y[i]);
-                        const Point p{leftwards ? right - mm : left + mm, downwards ? top + mmUp : bottom - mmUp};
-                        const bool isRow = isNumber(x[i]) & isNumber(y[i]), hasPlace = isNumber(p.x) & isNumber(p.y);
-                        const bool isInside = (p.x >= room.x) & (p.x <= room.x + room.width) & (p.y >= room.y) &
-                                              (p.y <= room.y + room.height);
-                        counts.all += isRow;
-                        counts.lost += isRow & hasPlace & !isInside;
+                    std::array<Point, 512> places;
+                    for (std::size_t begin = range.begin(); begin < range.end(); begin += places.size()) {
+                        const std::size_t count = std::min(places.size(), range.end() - begin);
+                        const auto xs = std::span(x).subspan(begin, count), ys = std::span(y).subspan(begin, count);
+                        placesOnSheet(frame, xs, ys, {places.data(), count});
+                        for (std::size_t i = 0; i < count; ++i) { // without a branch
+                            const Point p = places[i];
+                            const bool isRow = isNumber(xs[i]) & isNumber(ys[i]),
+                                       hasPlace = isNumber(p.x) & isNumber(p.y),
+                                       isInside = (p.x >= room.x) & (p.x <= right) & (p.y >= room.y) & (p.y <= bottom);
+                            counts.all += isRow;
+                            counts.lost += isRow & hasPlace & !isInside;
+                        }
                     }
                     return counts;
                 },

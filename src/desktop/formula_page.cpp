@@ -69,7 +69,7 @@ FormulaPage::FormulaPage(DocumentSession& session, const LookSettings& look, QWi
         if (next < static_cast<int>(session_.document().page.size())) editLine(next);
     });
     connect(editor_, &LineEditor::sizeChanged, this, &FormulaPage::placeEditor);
-    connect(&session_, &DocumentSession::shownChanged, this, &FormulaPage::rebuild);
+    connect(&session_, &DocumentSession::shownChanged, this, &FormulaPage::follow);
     connect(&look_, &LookSettings::changed, this, &FormulaPage::rebuild);
     rebuild();
 }
@@ -184,8 +184,17 @@ FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bo
     return row;
 }
 
+/// While a hand moves something on the sheet nothing changes here, and tables of millions of rows are not read anew.
+void FormulaPage::follow() {
+    const Document& shown = session_.shown();
+    const bool isSame = shown.page == read_.page && shown.format == read_.format &&
+                        std::ranges::equal(shown.tables, read_.tables); // the very same, as nobody changes a table
+    if (isEditing() || !isSame) rebuild();
+}
+
 void FormulaPage::rebuild() {
-    page_ = readPage(session_.shown());
+    read_ = session_.shown();
+    page_ = readPage(read_);
     rows_.clear();
     const double width = viewport()->width() / dots();
     double top = look_.look().px(14);

@@ -86,6 +86,7 @@ private:
         bool fine = false;
     };
 
+    void follow();
     void rebuild();
     Row makeRow(int index, double width, int& equation, bool& afterEquation) const;
     std::vector<TypesetBox> wrapped(const std::string& text, double width, Ink ink, double size) const;
@@ -116,6 +117,7 @@ private:
     DocumentSession& session_;
     const LookSettings& look_;
     LineEditor* editor_;
+    Document read_; ///< what the page was read from
     Page page_;
     std::vector<Row> rows_;
     double contentHeight_ = 0;

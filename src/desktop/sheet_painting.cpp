@@ -58,11 +58,12 @@ void SheetView::paintEvent(QPaintEvent*) {
         QImage image = seen_;
         image.setDevicePixelRatio(devicePixelRatioF());
         const QSizeF size = QSizeF(image.size()) / devicePixelRatioF();
-        if (std::abs(size.width() - paper.width()) < 1.5)
+        if (std::abs(size.width() - paper.width()) < 1.5) {
             painter.drawImage(paper.topLeft(), image);
-        else
+            paintMoved(painter, image);
+        } else {
             painter.drawImage(paper, image); // until the figure for the new size is there
-        paintMoved(painter, image);
+        }
     }
     paintRulers(painter);
     painter.setRenderHint(QPainter::Antialiasing);

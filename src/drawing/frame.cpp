@@ -1,5 +1,7 @@
 #include "drawing/frame.h"
 
+#include "drawing/places_on_sheet.h"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -88,7 +90,8 @@ SeenPoint Frame::seen(const Place& place) const {
 std::vector<Point> onSheet(const Frame& frame, const std::vector<double>& x, const std::vector<double>& y) {
     std::vector<Point> places(x.size());
     tbb::parallel_for(tbb::blocked_range<std::size_t>(0, x.size(), 16'384), [&](const auto& part) {
-        for (std::size_t i = part.begin(); i < part.end(); ++i) places[i] = frame.onSheet(x[i], y[i]);
+        const auto stretch = [&](auto& numbers) { return std::span(numbers).subspan(part.begin(), part.size()); };
+        placesOnSheet(frame, stretch(x), stretch(y), stretch(places));
     });
     return places;
 }

@@ -1,5 +1,6 @@
 #include "plots/column_source.h"
 
+#include "drawing/places_on_sheet.h"
 #include "formula/columns.h"
 #include "formula/expr_build.h"
 #include "plots/marks.h"
@@ -188,21 +189,9 @@ Reading readPairs(const ReadingContext& context, const Plot& plot, const Plotted
 }
 
 MarkPlaces marksAt(const Columns& columns, const Frame& frame) {
-    const std::vector<double>&x = *columns.numbers[0], &y = *columns.numbers[1];
-    return {x.size(), [&x, &y, &frame](std::size_t begin, std::span<Point> into) {
-                // One coordinate after the other, by what nothing in the loop can change: millions are told so.
-                const AxisMap across = frame.map.x, up = frame.map.y;
-                const bool leftwards = frame.leftwards, downwards = frame.downwards;
-                const double left = frame.rect.x, right = frame.rect.right(), top = frame.rect.y,
-                             bottom = frame.rect.bottom();
-                for (std::size_t i = 0; i < into.size(); ++i) {
-                    const double mm = across.toSheet(x[begin + i]);
-                    into[i].x = leftwards ? right - mm : left + mm;
-                }
-                for (std::size_t i = 0; i < into.size(); ++i) {
-                    const double mm = up.toSheet(y[begin + i]);
-                    into[i].y = downwards ? top + mm : bottom - mm;
-                }
+    const std::span<const double> x = *columns.numbers[0], y = *columns.numbers[1];
+    return {x.size(), [x, y, &frame](std::size_t begin, std::span<Point> into) {
+                placesOnSheet(frame, x.subspan(begin), y.subspan(begin), into);
             }};
 }
 

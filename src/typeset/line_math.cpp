@@ -7,8 +7,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <memory>
-#include <mutex>
 #include <sstream>
 #include <utility>
 
@@ -243,25 +241,13 @@ std::vector<MathPtr> measuredTerms(const Line& line) {
     return rows;
 }
 
-/// How many rows of a column have a number. The column that was counted last is not counted again: it may have millions
-/// of rows, and its line is set anew while a hand moves something else. Nobody changes a column.
-std::size_t knownRows(const Column& column) {
-    static std::mutex mutex;
-    static std::weak_ptr<const std::vector<double>> last;
-    static std::size_t known = 0;
-    const std::scoped_lock lock(mutex);
-    if (last.lock() == column) return known;
-    known = static_cast<std::size_t>(std::ranges::count_if(*column, [](double value) { return !std::isnan(value); }));
-    last = column;
-    return known;
-}
-
 std::vector<MathPtr> tableTerms(const Line& line) {
     std::vector<MathPtr> head{namesMath(line)};
     appendWord(head, "from");
     head.push_back(mathWord("“" + line.table + "”"));
     if (line.columns.empty()) return {mathRow(std::move(head))};
-    const std::size_t counting = knownRows(line.columns[0]);
+    const auto counting = static_cast<std::size_t>(
+        std::ranges::count_if(*line.columns[0], [](double value) { return !std::isnan(value); }));
     const std::size_t rows = line.columns[0]->size();
     const std::string all = std::to_string(rows) + (rows == 1 ? " row" : " rows");
     std::vector<MathPtr> end;
