@@ -100,7 +100,7 @@ std::optional<Bounds> boundsOf(Kernel wave, const Bounds& angle) {
 }
 
 /// As far as twelve derivatives go; beyond it two are enough.
-constexpr std::array<double, 4> ends{0x1p12, 0x1p22, 0x1p33, 0x1p44};
+constexpr std::array<double, 4> lastPlaces{0x1p12, 0x1p22, 0x1p33, 0x1p44};
 
 /// ∫ |g″| from a place on, where g and g′ vanish at last.
 std::optional<double> curvatureBeyond(const Program& g, double place, std::span<const Bounds> others) {
@@ -143,10 +143,10 @@ std::optional<Ends> endsOf(const Program& g, double from, std::span<const Bounds
     TaylorEvaluator series(g);
     const auto near = series(exactly(from), others);
     if (!near) return std::nullopt;
-    for (const double last : ends) {
+    for (const double last : lastPlaces) {
         if (!(from < last)) continue;
         const auto beyond = curvatureBeyond(g, last, others);
-        if (last < ends.back() && !(beyond && *beyond <= little)) continue;
+        if (last < lastPlaces.back() && !(beyond && *beyond <= little)) continue;
         const auto far = beyond ? series(exactly(last), others) : std::nullopt;
         const auto between = far ? highestCoefficientOver(g, from, last, others) : std::nullopt;
         return between ? std::optional(Ends{*near, *far, *between, *beyond}) : std::nullopt;
