@@ -141,7 +141,7 @@ void outsideLimits(const Figure& figure, std::vector<Finding>& found) {
                        &y = *columns->numbers[static_cast<std::size_t>(columns->along[1])];
             const Rect room = frame.rect.grown(0.05);
             const double right = room.right(), bottom = room.bottom();
-            const auto isNumber = [](double value) { return std::abs(value) < HUGE_VAL; };
+            const auto isNumber = [](double value) -> unsigned { return std::abs(value) < HUGE_VAL ? 1 : 0; };
             struct Counts {
                 std::size_t lost = 0, all = 0;
             };
@@ -156,11 +156,12 @@ void outsideLimits(const Figure& figure, std::vector<Finding>& found) {
                         placesOnSheet(frame, xs, ys, {places.data(), count});
                         for (std::size_t i = 0; i < count; ++i) { // without a branch
                             const Point p = places[i];
-                            const bool isRow = isNumber(xs[i]) & isNumber(ys[i]),
-                                       hasPlace = isNumber(p.x) & isNumber(p.y),
-                                       isInside = (p.x >= room.x) & (p.x <= right) & (p.y >= room.y) & (p.y <= bottom);
+                            const unsigned isRow = isNumber(xs[i]) & isNumber(ys[i]),
+                                           hasPlace = isNumber(p.x) & isNumber(p.y),
+                                           isOutside = unsigned(p.x < room.x) | unsigned(p.x > right) |
+                                                       unsigned(p.y < room.y) | unsigned(p.y > bottom);
                             counts.all += isRow;
-                            counts.lost += isRow & hasPlace & !isInside;
+                            counts.lost += isRow & hasPlace & isOutside;
                         }
                     }
                     return counts;
