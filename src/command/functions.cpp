@@ -34,20 +34,27 @@ void table() {
                    cell(std::string(entry.domain)), cell(derivativesOf(entry)), entry.source);
 }
 
+/// Those of this name, or else those known by this word; all without one.
+std::vector<const FunctionEntry*> functionsAsked(const std::string& name) {
+    std::vector<const FunctionEntry*> found;
+    for (const FunctionEntry& entry : catalogue()) {
+        if (name.empty() || entry.name == canonicalWord(name)) found.push_back(&entry);
+    }
+    return found.empty() ? functionsAbout(name) : found;
+}
+
 int run(const Arguments& arguments) {
     if (arguments.markdown) {
         table();
         return statusGood;
     }
-    bool found = false;
-    for (const FunctionEntry& entry : catalogue()) {
-        if (!arguments.name.empty() && entry.name != canonicalWord(arguments.name)) continue;
-        found = true;
-        fmt::print("{}\n    {}; {}\n", entry.form, entry.meaning, entry.domain);
+    const std::vector<const FunctionEntry*> asked = functionsAsked(arguments.name);
+    for (const FunctionEntry* entry : asked) {
+        fmt::print("{}\n    {}; {}\n", entry->form, entry->meaning, entry->domain);
         if (!arguments.name.empty())
-            fmt::print("    derivative: {}\n    source: {}\n", derivativesOf(entry), entry.source);
+            fmt::print("    derivative: {}\n    source: {}\n", derivativesOf(*entry), entry->source);
     }
-    if (found) return statusGood;
+    if (!asked.empty()) return statusGood;
     fmt::print(stderr, "coulter: There is no function “{}” — “coulter functions” lists all.\n", arguments.name);
     return statusProblem;
 }
@@ -57,7 +64,8 @@ int run(const Arguments& arguments) {
 void addFunctions(CLI::App& app, int& status) {
     auto arguments = std::make_shared<Arguments>();
     CLI::App* command = app.add_subcommand("functions", "the functions of the catalogue, with domains and derivatives");
-    command->add_option("NAME", arguments->name, "only the functions of this name, such as J");
+    command->add_option("NAME", arguments->name,
+                        "only the functions of this name, such as J, or about this word, such as Bessel");
     command->add_flag("--markdown", arguments->markdown, "as a table");
     command->callback([arguments, &status] { status = run(*arguments); });
 }

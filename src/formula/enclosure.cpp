@@ -3,6 +3,7 @@
 #include "formula/interval_rules.h"
 #include "formula/proven_integral.h"
 #include "formula/proven_limits.h"
+#include "formula/proven_principal.h"
 #include "formula/proven_series.h"
 #include "special/bounds.h"
 
@@ -144,8 +145,7 @@ bool isDouble(const Program::Integral& integral) {
 Enclosure IntervalEvaluator::provenBounds(const Program::Integral& integral) {
     // Of a long sum of integrals an estimate has to do: proofs of each would take seconds.
     constexpr std::size_t mostProven = 8;
-    if (integral.over == Program::Over::PrincipalValue || program_.integrals.size() > mostProven ||
-        !(integral.integrand->integrals.empty() || isDouble(integral)))
+    if (program_.integrals.size() > mostProven || !(integral.integrand->integrals.empty() || isDouble(integral)))
         return Enclosure::unknown();
     std::vector<Bounds> operands;
     for (std::size_t k = 0; k < integral.operands.size(); ++k) {
@@ -163,6 +163,8 @@ Enclosure IntervalEvaluator::provenBounds(const Program::Integral& integral) {
         return known(provenProduct(*integral.integrand, operands[0].low, others));
     auto& proven = proven_[static_cast<std::size_t>(&integral - program_.integrals.data())];
     if (!proven) proven = std::make_shared<ProvenIntegral>(*integral.integrand);
+    if (integral.over == Program::Over::PrincipalValue)
+        return known(provenPrincipal(*integral.integrand, *proven, operands[0], operands[1], others));
     // Each step is taken for series in two variables: the longer the formula, the fewer parts.
     constexpr std::size_t mostSteps = 240, fewestParts = 4, mostParts = 48;
     const std::size_t parts = mostSteps / std::max<std::size_t>(1, innerSteps(integral));

@@ -60,6 +60,20 @@ Limit extrapolated(std::span<const double> parts, std::span<const double> errors
     return best.error <= accepted * largest || largest == 0 ? best : none;
 }
 
+/// The same where the integrand is nearly odd about a pole, as tan x is: what its two sides leave is soon nothing but
+/// what the rounding of the pole's place makes of them.
+/// @param noise  how much that is in each part; twice as much as in the one before
+Limit upToNoise(std::span<const double> parts, std::span<const double> errors, std::span<const double> noise) {
+    Limit sum;
+    for (std::size_t k = 0; k + 1 < parts.size(); ++k) {
+        sum.value += parts[k];
+        sum.error += errors[k] + noise[k];
+        if (std::abs(parts[k]) <= noise[k] && std::abs(parts[k + 1]) <= noise[k + 1])
+            return {sum.value, sum.error + noise[k]};
+    }
+    return none;
+}
+
 /// The parts of a graded integral from `end ± reach` towards `end`.
 void grade(double end, double reach, std::vector<double>& low, std::vector<double>& high) {
     double far = end + reach;
@@ -72,7 +86,8 @@ void grade(double end, double reach, std::vector<double>& low, std::vector<doubl
     }
 }
 
-/// Where the integrand changes its sign through infinity, in ascending order.
+} // namespace
+
 std::vector<double> polesBetween(const Quadrature::Integrand& integrand, std::uint32_t which, double low, double high) {
     constexpr std::size_t looks = 400;
     std::vector<double> at, values;
@@ -112,8 +127,6 @@ std::vector<double> polesBetween(const Quadrature::Integrand& integrand, std::ui
     }
     return poles;
 }
-
-} // namespace
 
 Limit gradedIntegral(const Quadrature::Integrand& integrand, std::uint32_t which, double low, double high) {
     const double middle = low + (high - low) / 2;
@@ -159,12 +172,19 @@ Limit principalValue(const Quadrature::Integrand& integrand, std::uint32_t which
         grade(poles[i], reaches[i], from, to);
         if (from.size() != 2 * steps || !integrate(integrand, which, from, to, parts, errors)) return none;
         const double size = parts.empty() ? 0 : std::abs(parts[0]) + std::abs(parts[steps]);
-        for (std::size_t k = 0; k < steps; ++k) parts[k] += parts[steps + k], errors[k] += errors[steps + k];
+        std::vector<double> noise(steps);
+        for (std::size_t k = 0; k < steps; ++k) {
+            const double unit = std::numeric_limits<double>::epsilon() * std::abs(poles[i]) / (to[k] - from[k]);
+            noise[k] = unit * (std::abs(parts[k]) + std::abs(parts[steps + k]));
+            parts[k] += parts[steps + k];
+            errors[k] += errors[steps + k];
+        }
         // What cancels is rounding errors in the end, and grows: the totals before that are the best.
         const double first = parts.empty() ? 0 : size;
         std::size_t sound = 0;
         while (sound < steps && errors[sound] < 1e-3 * std::max(first, std::abs(whole.value))) ++sound;
-        const Limit near = extrapolated({parts.data(), sound}, {errors.data(), sound}, size);
+        Limit near = extrapolated({parts.data(), sound}, {errors.data(), sound}, size);
+        if (!std::isfinite(near.error)) near = upToNoise({parts.data(), sound}, {errors.data(), sound}, noise);
         whole.value += near.value;
         whole.error += near.error;
     }

@@ -1,4 +1,5 @@
 #include "formula/expression_parser.h"
+#include "formula/remedies.h"
 #include "formula/text.h"
 #include "special/catalogue.h"
 
@@ -204,8 +205,10 @@ ExprPtr ExpressionParser::catalogueCall() {
             refuse(word.span, "log needs its base.", "write ln, lg or lb for the bases e, 10 and 2, or log_{b}(x)");
         const FunctionEntry* same = findFunction(name, below, above, -1);
         if (same && formsOf(name) == same->form)
-            refuse(span, name + " takes " + (same->anyCount ? "at least " : "") + countOf(same->inside.size()) +
-                             ", here it has " + std::to_string(list.size()) + ".");
+            refuse(span,
+                   name + " takes " + (same->anyCount ? "at least " : "") + countOf(same->inside.size()) +
+                       ", here it has " + std::to_string(list.size()) + ".",
+                   "write " + formsAbout(*same, list.size()));
         refuse(span, name + " is not known with these indices and arguments.", "write " + formsOf(name));
     }
     if (order > 0 && list.size() != 1)

@@ -131,6 +131,9 @@ ExprPtr ExpressionParser::iverson() {
     const Token opened = peek();
     ++at_;
     ExprPtr inner = inBrackets([&] { return condition(); });
+    if (is(",") || is(";"))
+        refuse(opened.span, "Vectors and matrices stand in round brackets.",
+               "write (1, 2) for a vector, ((1, 2), (3, 4)) for a matrix");
     close("]", opened);
     requireCondition(inner);
     return make(ExprKind::Iverson, from(opened.span.first), {inner});

@@ -1,5 +1,6 @@
 #include "formula/expression_parser.h"
 #include "formula/matrices.h"
+#include "formula/remedies.h"
 #include "formula/statistics.h"
 #include "formula/text.h"
 #include "formula/vector_calculus.h"
@@ -114,7 +115,7 @@ void ExpressionParser::unknownName(const std::string& name, Span span) const {
     std::optional<Remedy> remedy;
     const auto replacing = [&](const std::string& text) { return Remedy{span.first, span.last, text}; };
     for (const FunctionEntry& entry : catalogue()) { // sinx
-        const bool isWord = decodeUtf8(entry.name).size() > 1;
+        const bool isWord = decodeUtf8(entry.name).size() > 1 && !is("(", 1);
         if (isWord && name.starts_with(entry.name) && isValue(name.substr(entry.name.size()))) {
             const std::string call = std::string(entry.name) + "(" + name.substr(entry.name.size()) + ")";
             suggestion = "write " + call;
@@ -125,7 +126,10 @@ void ExpressionParser::unknownName(const std::string& name, Span span) const {
         suggestion = "did you mean " + near + "?";
         remedy = replacing(near);
     }
-    if (suggestion.empty() && is("(", 1) && !isNameLetter(name)) {
+    if (const std::string forms = formsAbout(name); suggestion.empty() && !forms.empty()) suggestion = "write " + forms;
+    if (suggestion.empty() && is("/", 1) && name == "d") suggestion = "write d/dx(…)";
+    if (is("(", 1) && !isNameLetter(name) && !remedy) {
+        if (suggestion.empty()) suggestion = "define it under a name of one letter, such as f(x) = x^2";
         refuse(span, "The function " + name + " is not known.", suggestion);
     }
     if (suggestion.empty()) {

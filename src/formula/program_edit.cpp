@@ -1,6 +1,7 @@
 #include "formula/program_edit.h"
 
 #include <algorithm>
+#include <cmath>
 #include <optional>
 
 namespace coulter {
@@ -88,6 +89,105 @@ Program reflected(const Program& f) {
     auto inputs = inputsOf(f);
     inputs[0] = edit.apply(Kernel::Negate, inputs[0]);
     return edit.finish(edit.copy(f, inputs));
+}
+
+namespace {
+
+/// What a register is, as a quotient; without a denominator where it is none.
+struct Quotient {
+    ProgramEdit::Place over;
+    std::optional<ProgramEdit::Place> under = std::nullopt;
+};
+
+/// Writes operations on quotients.
+class QuotientRules {
+public:
+    using Place = ProgramEdit::Place;
+    explicit QuotientRules(ProgramEdit& edit) : edit_(edit) {}
+
+    Place product(Place a, const std::optional<Place>& b) { return b ? edit_.apply(Kernel::Multiply, a, *b) : a; }
+    Place plain(const Quotient& q) { return q.under ? edit_.apply(Kernel::Divide, q.over, *q.under) : q.over; }
+    std::optional<Place> product(const std::optional<Place>& a, const std::optional<Place>& b) {
+        return a ? product(*a, b) : b;
+    }
+
+    Quotient sum(Kernel kernel, const Quotient& a, const Quotient& b) {
+        return {edit_.apply(kernel, product(a.over, b.under), product(b.over, a.under)), product(a.under, b.under)};
+    }
+    Quotient product(const Quotient& a, const Quotient& b) {
+        return {product(a.over, b.over), product(a.under, b.under)};
+    }
+    Quotient quotient(const Quotient& a, const Quotient& b) {
+        return {product(a.over, b.under), product(a.under, b.over)};
+    }
+    Quotient power(const Quotient& a, double n) {
+        const auto raised = [&](Place base) {
+            return std::abs(n) == 1 ? base : edit_.apply(Kernel::Power, base, edit_.constant(std::abs(n)));
+        };
+        const Place over = raised(a.over);
+        const auto under = a.under ? std::optional(raised(*a.under)) : std::nullopt;
+        if (n > 0) return {over, under};
+        return {under ? *under : edit_.constant(1), over};
+    }
+    /// tan, cot, sec or csc.
+    Quotient ofAngle(Kernel kernel, Place angle) {
+        const auto over = [&](Kernel above, Kernel below) {
+            return Quotient{edit_.apply(above, angle), edit_.apply(below, angle)};
+        };
+        if (kernel == Kernel::Tan) return over(Kernel::Sin, Kernel::Cos);
+        if (kernel == Kernel::Cot) return over(Kernel::Cos, Kernel::Sin);
+        if (kernel == Kernel::Sec) return {edit_.constant(1), edit_.apply(Kernel::Cos, angle)};
+        return {edit_.constant(1), edit_.apply(Kernel::Sin, angle)};
+    }
+
+private:
+    ProgramEdit& edit_;
+};
+
+} // namespace
+
+Program reciprocalOf(const Program& f) {
+    ProgramEdit edit(f.inputCount);
+    QuotientRules rules(edit);
+    std::vector<Quotient> places(f.registerCount());
+    const auto inputs = inputsOf(f);
+    for (std::size_t i = 0; i < inputs.size(); ++i) places[i] = {inputs[i]};
+    for (std::size_t i = 0; i < f.constants.size(); ++i) places[f.inputCount + i] = {edit.constant(f.constants[i])};
+    const auto constantAt = [&](std::uint32_t index) -> std::optional<double> {
+        if (index < f.inputCount || index >= f.inputCount + f.constants.size()) return std::nullopt;
+        return f.constants[index - f.inputCount];
+    };
+    const auto ofStep = [&](const Program::Instruction& step) -> std::optional<Quotient> {
+        if (step.special || step.table >= 0 || step.field >= 0) return std::nullopt;
+        const Quotient &a = places[step.operands[0]], &b = places[step.operands[1]];
+        switch (step.kernel) {
+        case Kernel::Add:
+        case Kernel::Subtract: return rules.sum(step.kernel, a, b);
+        case Kernel::Multiply: return rules.product(a, b);
+        case Kernel::Divide: return rules.quotient(a, b);
+        case Kernel::Negate: return Quotient{edit.apply(Kernel::Negate, a.over), a.under};
+        case Kernel::Power: {
+            const auto n = constantAt(step.operands[1]);
+            return n && *n != 0 && *n == std::floor(*n) ? std::optional(rules.power(a, *n)) : std::nullopt;
+        }
+        case Kernel::Tan:
+        case Kernel::Cot:
+        case Kernel::Sec:
+        case Kernel::Csc: return rules.ofAngle(step.kernel, rules.plain(a));
+        default: return std::nullopt;
+        }
+    };
+    for (const Program::Instruction& step : f.instructions) {
+        std::optional<Quotient> found = ofStep(step);
+        if (!found) {
+            std::vector<ProgramEdit::Place> operands;
+            for (const std::uint32_t operand : f.operandsOf(step)) operands.push_back(rules.plain(places[operand]));
+            found = Quotient{edit.copy(f, step, operands)};
+        }
+        places[step.result] = *found;
+    }
+    const Quotient& all = places[f.outputs[0]];
+    return edit.finish(rules.plain({all.under ? *all.under : edit.constant(1), all.over}));
 }
 
 namespace {

@@ -33,6 +33,10 @@ private:
 /// The program with its first input turned round.
 Program reflected(const Program& f);
 
+/// 1/f, made of one numerator and one denominator as far as sums, products, quotients, whole powers and the quotients
+/// of sine and cosine go: where f has a pole, it is 0 and defined all around. For a program without integrals.
+Program reciprocalOf(const Program& f);
+
 /// ln(1 + f), exact to rounding however small f is.
 Program logarithmOfOneAnd(const Program& f);
 

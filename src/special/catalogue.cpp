@@ -2,6 +2,8 @@
 
 #include "special/catalogue_rows.h"
 
+#include <algorithm>
+#include <cctype>
 #include <map>
 
 namespace coulter {
@@ -93,6 +95,27 @@ std::string formsOf(std::string_view name) {
         if (entry.name == name) forms += (forms.empty() ? "" : ", ") + std::string(entry.form);
     }
     return forms;
+}
+
+std::vector<const FunctionEntry*> functionsAbout(std::string_view word) {
+    const auto isLetter = [](char c) { return std::isalpha(static_cast<unsigned char>(c)) || (c & 0x80) != 0; };
+    const auto isSame = [](char a, char b) {
+        return std::tolower(static_cast<unsigned char>(a)) == std::tolower(static_cast<unsigned char>(b));
+    };
+    std::vector<const FunctionEntry*> found;
+    if (word.empty()) return found;
+    for (const FunctionEntry& entry : catalogue()) {
+        const std::string_view text = entry.meaning;
+        for (auto at = text.begin(); at != text.end();) {
+            const auto begin = std::find_if(at, text.end(), isLetter),
+                       end = std::find_if_not(begin, text.end(), isLetter);
+            at = end;
+            if (!std::equal(begin, end, word.begin(), word.end(), isSame)) continue;
+            found.push_back(&entry);
+            break;
+        }
+    }
+    return found;
 }
 
 bool isFunctionName(std::string_view name) { return whole().byName.contains(name); }

@@ -47,6 +47,9 @@ const FunctionEntry* findFunction(std::string_view name, int below, int above, i
 /// The ways in which a name of the catalogue can be written: "J_{n}(x)" or "P(a, x), P_{n}(x)".
 std::string formsOf(std::string_view name);
 
+/// The entries whose meaning has this word, in either case of its letters: “bessel” finds J, Y, I, K and more.
+std::vector<const FunctionEntry*> functionsAbout(std::string_view word);
+
 /// Whether any entry has this name.
 bool isFunctionName(std::string_view name);
 

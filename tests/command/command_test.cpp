@@ -318,6 +318,9 @@ TEST_CASE("coulter functions lists the catalogue, and the manual holds its table
     CHECK(one.out.find("J_{n}(x)") != std::string::npos);
     CHECK(one.out.find("DLMF 10.2(ii)") != std::string::npos);
     CHECK(run("functions Gamma").out.find("Γ(a, x)") != std::string::npos);
+    const Ran about = run("functions legendre"); // no name, but a word of their meaning
+    CHECK(about.out.find("P_{n}^{m}(x)") != std::string::npos);
+    CHECK(about.out.find("J_{n}(x)") == std::string::npos);
     const Ran none = run("functions nonsense");
     CHECK(none.status == 1);
     CHECK(none.out.find("There is no function") != std::string::npos);

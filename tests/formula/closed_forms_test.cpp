@@ -120,6 +120,8 @@ TEST_CASE("integrals with closed forms: bounds hold, and nineteen of twenty have
         {"pv int_{-inf}^inf cos(x)/(x - 1) dx", "-pi sin(1)"},
         {"pv int_0^5 exp(-x)/(2 - x) dx", "exp(-2) (Ei(2) + E_1(3))"},
         {"pv int_2^0 1/(x - 1.5) dx", "ln(3)"},
+        {"pv int_0^2 tan(x) dx", "-ln(-cos(2))"}, // odd about its pole, whose place is rounded
+        {"pv int_0^10 tan(x) dx", "-ln(-cos(10))"},
     };
     for (const double a : {-0.95, -0.9, -0.75, -0.5, -0.25, 0.1, 0.5, 1.5, 3.3})
         cases.push_back({fmt::format("int_0^1 x^({}) dx", a), fmt::format("1/({} + 1)", a)});
@@ -143,7 +145,7 @@ TEST_CASE("integrals with closed forms: bounds hold, and nineteen of twenty have
     for (const auto& [p, q] : {std::pair{0.5, 0.5}, {0.2, 0.3}, {0.5, 2.0}, {3.0, 0.1}})
         cases.push_back({fmt::format("int_0^1 x^({} - 1) (1 - x)^({} - 1) dx", p, q), fmt::format("B({}, {})", p, q)});
     CHECK(cases.size() >= 100);
-    check(cases, 0.95, 69);
+    check(cases, 0.95, 79);
 }
 
 TEST_CASE("sums and products without an end: bounds hold, and nineteen of twenty have ten digits") {

@@ -102,7 +102,15 @@ TEST_CASE("a problem points at the very character") {
         {"2 3", 3, 3, "without a sign", "*"},
         {"f", 1, 1, "argument in brackets", "f(…)"},
         {"g(1)", 1, 4, "takes 2 arguments", ""},
-        {"sin(1, 2)", 1, 9, "takes 1 argument", ""},
+        {"sin(1, 2)", 1, 9, "takes 1 argument", "sin(x)"},
+        {"legendre(2, 1)", 1, 8, "legendre is not known", "P_{n}(x)"},
+        {"besselj(0, 1)", 1, 7, "besselj is not known", "write J_{n}(x), Y_{n}(x)"},
+        {"beta(1, 2)", 1, 4, "β is not defined", "B(a, b)"},
+        {"nCr(5, 2)", 1, 3, "nCr is not known", "f(x) = x^2"},
+        {"sine(2)", 1, 4, "sine is not defined", "did you mean sin"},
+        {"average(1)", 1, 7, "is written “mean”", "mean"},
+        {"d/dx x", 1, 1, "d is not defined", "d/dx(…)"},
+        {"[1, 2]", 1, 1, "round brackets", "write (1, 2)"},
         {"f(,)", 3, 3, "missing", ""},
         {"2 +", 4, 4, "ends too early", ""},
         {"", 1, 1, "missing", ""},
@@ -124,6 +132,13 @@ TEST_CASE("a problem points at the very character") {
         CHECK(p.sentence.find(c.sentence) != std::string::npos);
         CHECK(p.suggestion.find(c.suggestion) != std::string::npos);
     }
+}
+
+TEST_CASE("a function with the wrong number of arguments names what goes by the same word") {
+    const auto gamma = parseExpression(U"gamma(5)", KnownNames{});
+    REQUIRE(gamma.problems.size() == 1);
+    CHECK(gamma.problems[0].sentence == "γ takes 2 arguments, here it has 1.");
+    CHECK(gamma.problems[0].suggestion == "write γ(a, x), or Γ(x)");
 }
 
 TEST_CASE("a spelling that is easily misread gets a note, not an error") {
