@@ -133,20 +133,23 @@ Answer answer(const Page& page, const ExprPtr& expression) {
     IntervalEvaluator enclosing(*unfolded.program);
     const auto bounds = enclosing({});
     const std::vector<bool> throughInfinity = wentThroughInfinity(*unfolded.program);
-    if (std::ranges::any_of(result.values, [](double value) { return std::isnan(value); }))
-        result.unsettled = hasUnsettled(*unfolded.program);
     for (std::size_t i = 0; i < result.values.size(); ++i) {
         result.throughInfinity = result.throughInfinity || throughInfinity[i];
         result.isEstimated = result.isEstimated || bounds[i].estimated;
-        // Bounds that are proven may be far sharper than what an integral or a series adds up to.
+        // Bounds that are proven may be far sharper than what an integral or a series adds up to, or known where that
+        // does not settle.
         const double middle = bounds[i].low / 2 + bounds[i].high / 2;
-        const bool isSharper = !unfolded.program->integrals.empty() && bounds[i].isProof() && !measured &&
-                               !throughInfinity[i] && std::abs(result.values[i] - middle) > bounds[i].width();
-        if (isSharper) result.values[i] = middle;
+        const bool isProven =
+            !unfolded.program->integrals.empty() && bounds[i].isProof() && !measured && !throughInfinity[i];
+        const bool isSharper = isProven && std::abs(result.values[i] - middle) > bounds[i].width();
+        const bool isSettled = isProven && std::isnan(result.values[i]) && !compiled.metInfinity;
+        if (isSharper || isSettled) result.values[i] = middle;
         const double value = result.values[i];
         const bool bounded = bounds[i].known && std::isfinite(value) && !measured && !throughInfinity[i];
         result.errors.push_back(bounded ? std::max(bounds[i].high - value, value - bounds[i].low) : HUGE_VAL);
     }
+    if (std::ranges::any_of(result.values, [](double value) { return std::isnan(value); }))
+        result.unsettled = hasUnsettled(*unfolded.program);
     return result;
 }
 

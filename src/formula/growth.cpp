@@ -4,6 +4,7 @@
 #include "formula/interval_rules.h"
 #include "formula/slope_rules.h"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 #include <limits>
@@ -24,7 +25,7 @@ Bounds widened(double low, double high) {
     return {low - std::abs(low) * guard, std::isfinite(high) ? high + std::abs(high) * guard : inf};
 }
 Bounds exponentialOf(const Bounds& a) { return widened(std::exp(a.low), std::exp(a.high)); }
-Bounds powerOf(double x, double p) { return widened(std::pow(x, p), std::pow(x, p)); }
+Bounds powerOf(double x, double p) { return x == 1 ? exactly(1) : widened(std::pow(x, p), std::pow(x, p)); }
 
 /// Reads the growth of each step, from X on.
 class GrowthReader {
@@ -35,8 +36,12 @@ public:
 
     static Growth constant(const Bounds& value) { return {0, {0, 0}, 0, value}; }
 
-    Maybe apply(Kernel kernel, const Maybe& a, const Maybe& b) {
+    Maybe apply(Kernel kernel, const Maybe& a, const Maybe& b) const {
         if (!a || (!b && operandCount(kernel) > 1)) return std::nullopt;
+        constexpr std::array ofLogarithms{Kernel::Add,    Kernel::Subtract, Kernel::Multiply, Kernel::Divide,
+                                          Kernel::Negate, Kernel::Absolute, Kernel::Power};
+        if ((a->logarithms || (b && b->logarithms)) && std::ranges::find(ofLogarithms, kernel) == ofLogarithms.end())
+            return apply(kernel, withoutLogarithms(*a), b ? Maybe(withoutLogarithms(*b)) : b);
         switch (kernel) {
         case Kernel::Add: return sum(*a, *b);
         case Kernel::Subtract: return sum(*a, negated(*b));
@@ -112,9 +117,46 @@ private:
         return Bounds{0, widened(0, std::exp(top + std::abs(top) * guard)).high};
     }
 
+    /// At most: ln x ≤ x^s max(ln X/X^s, 1/(e s)).
+    Growth withoutLogarithms(Growth g) const {
+        if (g.logarithms == 0) return g;
+        constexpr double s = 0.0625;
+        const double most = std::log(from_) > 1 / s ? std::log(from_) / std::pow(from_, s) : 1 / (std::exp(1.0) * s);
+        const double raised = g.power + g.logarithms * s;
+        const bool isExact = raised - g.power == g.logarithms * s && raised - g.logarithms * s == g.power;
+        g.power = raised;
+        g.factor = hullOf(g.factor, {0, 0}) * Bounds{0, powerOf(most * (1 + guard), g.logarithms).high};
+        g.logarithms = 0;
+        return isExact ? g : roundedUpwards(g);
+    }
+
+    /// Of x^p (ln x)^d, which falls at last, the most from X on.
+    std::optional<double> mostOf(double p, int d) const {
+        if (d > 0 && !(p < 0)) return std::nullopt;
+        const double at = d > 0 ? std::max(from_, std::exp(d / -p)) : from_, logarithm = std::log(at);
+        if (!std::isfinite(at) || (d < 0 && at < 2)) return std::nullopt;
+        const double most = powerOf(at, p).high * std::pow(logarithm, d) * (1 + guard);
+        return std::isfinite(most) ? std::optional(most) : std::nullopt;
+    }
+
+    /// Of powers with logarithms beside them.
+    Maybe sumWithLogarithms(const Growth& a, const Growth& b) const {
+        const bool aLeads = std::tie(a.power, a.logarithms) >= std::tie(b.power, b.logarithms);
+        Growth more = aLeads ? a : b;
+        const Growth& less = aLeads ? b : a;
+        const bool isAlike = less.power == more.power && less.logarithms == more.logarithms;
+        const auto part = isAlike ? 1.0 : mostOf(less.power - more.power, less.logarithms - more.logarithms);
+        if (!part || !isBounded(less.factor)) return sum(withoutLogarithms(a), withoutLogarithms(b));
+        more.factor = more.factor + (isAlike ? less.factor : less.factor * Bounds{0, *part});
+        return checked(more);
+    }
+
     Maybe sum(const Growth& a, const Growth& b) const {
         if (isZero(a.factor)) return b;
         if (isZero(b.factor)) return a;
+        if (a.logarithms || b.logarithms)
+            return a.isPower() && b.isPower() ? sumWithLogarithms(a, b)
+                                              : sum(withoutLogarithms(a), withoutLogarithms(b));
         const auto order = [](const Growth& g) { return std::tuple(g.factorial, g.exponential.high, g.power); };
         const bool aLeads = order(a) >= order(b);
         const Growth &more = aLeads ? a : b, &less = aLeads ? b : a;
@@ -151,20 +193,27 @@ private:
     }
 
     Maybe product(const Growth& a, const Growth& b) const {
-        Growth all{a.factorial + b.factorial, a.exponential + b.exponential, a.power + b.power, a.factor * b.factor};
+        constexpr int mostLogarithms = 16;
+        const int logarithms = a.logarithms + b.logarithms;
+        if (logarithms > (a.isPower() && b.isPower() ? mostLogarithms : 0))
+            return product(withoutLogarithms(a), withoutLogarithms(b));
+        Growth all{a.factorial + b.factorial, a.exponential + b.exponential, a.power + b.power, a.factor * b.factor,
+                   logarithms};
         const bool isExact = all.power - a.power == b.power && all.power - b.power == a.power &&
                              all.factorial - a.factorial == b.factorial && all.factorial - b.factorial == a.factorial;
         return checked(isExact ? all : roundedUpwards(all));
     }
 
-    Maybe inverse(const Growth& a) const {
+    Maybe inverse(const Growth& given) const {
+        const Growth a = withoutLogarithms(given);
         if (a.factor.low <= 0 && a.factor.high >= 0) return std::nullopt;
         const Bounds factor = std::isinf(a.factor.high) ? Bounds{0, roundedUp(1 / a.factor.low)} : reciprocal(a.factor);
         return checked({-a.factorial, -a.exponential, -a.power, factor});
     }
 
     /// A positive function to a power.
-    Maybe root(const Growth& a, double p) const {
+    Maybe root(const Growth& given, double p) const {
+        const Growth a = withoutLogarithms(given);
         if (a.factor.low < 0 || (a.factor.low == 0 && p < 0)) return std::nullopt;
         const bool isExact =
             std::fma(a.power, p, -(a.power * p)) == 0 && std::fma(a.factorial, p, -(a.factorial * p)) == 0;
@@ -176,7 +225,8 @@ private:
 
 public:
     /// All values from X on.
-    std::optional<Bounds> range(const Growth& a) const {
+    std::optional<Bounds> range(const Growth& given) const {
+        const Growth a = withoutLogarithms(given);
         if (!isBounded(a.factor)) return std::nullopt;
         if (!a.isPower()) {
             const auto size = shrinking(a.factorial, a.exponential.high, a.power);
@@ -215,21 +265,25 @@ private:
         return both ? Maybe(scaled(*both, 0.5)) : std::nullopt;
     }
 
-    /// ln(x^p c) = p ln x + ln c, and ln x ≤ x^s max(ln X/X^s, 1/(e s)).
+    /// ln(x^p c) = p ln x + ln c
     Maybe logarithm(const Growth& a) const {
         if (!a.isPower() || !(a.factor.low > 0) || !isBounded(a.factor)) return std::nullopt;
         const Growth rest = constant(widened(std::log(a.factor.low), std::log(a.factor.high)));
         if (a.power == 0) return rest;
-        constexpr double s = 0.0625;
-        const double most = std::log(from_) > 1 / s ? std::log(from_) / std::pow(from_, s) : 1 / (std::exp(1.0) * s);
-        const Growth main{0, {0, 0}, s, exactly(a.power) * Bounds{0, widened(0, most).high}};
-        return sum(main, rest);
+        return sum({0, {0, 0}, 0, exactly(a.power), 1}, rest);
     }
 
     Maybe power(const Growth& a, const Growth& b) const {
-        const bool isFixed = b.isPower() && b.power == 0 && b.factor.low == b.factor.high;
+        const bool isFixed = b.isPower() && b.power == 0 && !b.logarithms && b.factor.low == b.factor.high;
+        const bool isProduct = isFixed && b.factor.low == std::floor(b.factor.low) && b.factor.low >= 1;
+        if (b.logarithms || (a.logarithms && !isProduct)) return power(withoutLogarithms(a), withoutLogarithms(b));
         if (isFixed) {
             const double p = b.factor.low;
+            if (a.logarithms) {
+                Maybe result = a;
+                for (int i = 1; i < std::min(p, 64.0) && result; ++i) result = product(*result, a);
+                return p <= 64 ? result : std::nullopt;
+            }
             if (a.factor.low > 0 || (a.factor.low == 0 && p > 0)) return root(a, p);
             if (p != std::floor(p) || p == 0 || std::abs(p) > 64 || !isFinite(a)) return std::nullopt;
             Maybe result = a;
@@ -247,6 +301,11 @@ private:
                 }
             }
             return checked(a.power == 0 ? all : roundedUpwards(all));
+        }
+        // e^(b ln a), where that vanishes or is bounded.
+        if (b.isPower() && b.power < 0 && a.factor.low > 0) {
+            const Maybe logarithm = apply(Kernel::Ln, a, std::nullopt);
+            return logarithm ? apply(Kernel::Exp, product(b, *logarithm), std::nullopt) : std::nullopt;
         }
         // A constant to a power: its sign changes to and fro if it is negative.
         const bool isConstant = a.isPower() && a.power == 0 && isBounded(a.factor);
@@ -528,12 +587,28 @@ double valueAt(const Growth& growth, double x) {
 
 } // namespace
 
+namespace {
+
+/// ∫ of x^(−1 − over) (ln x)^n from a place on, by parts: x^(−over) (ln x)^n/over and n/over of the one before.
+Bounds powerBeyond(double from, const Bounds& over, int logarithms) {
+    const Bounds power = hullOf(powerOf(from, -over.low), powerOf(from, -over.high)) / over;
+    const Bounds logarithm = widened(std::log(from), std::log(from));
+    Bounds integral = power, raised{1, 1};
+    for (int n = 1; n <= logarithms; ++n) {
+        raised = raised * logarithm;
+        integral = power * raised + exactly(n) / over * integral;
+    }
+    return integral;
+}
+
+} // namespace
+
 std::optional<Bounds> integralBeyond(const Growth& growth, double from, double more) {
     if (!isBounded(growth.factor)) return std::nullopt;
     if (growth.isPower()) {
         const Bounds over = -(exactly(growth.power) + exactly(more) + exactly(1));
         if (!(over.low > flattest)) return std::nullopt;
-        return growth.factor * hullOf(powerOf(from, -over.low), powerOf(from, -over.high)) / over;
+        return growth.factor * powerBeyond(from, over, growth.logarithms);
     }
     // e^(g(x)) falls at least as fast as its logarithm's slope at X says, which only gets steeper.
     const double rate = growth.exponential.high, power = growth.power + more;
@@ -549,8 +624,10 @@ std::optional<Bounds> sumBeyond(const Growth& growth, double from) {
     if (growth.isPower()) {
         const double over = -growth.power - 1;
         if (!(over > flattest)) return std::nullopt;
-        const Bounds least = powerOf(from, -over) / outwards(over, over),
-                     most = powerOf(from - 1, -over) / outwards(over, over);
+        const bool falls = growth.logarithms < -growth.power * std::log(from - 1) * (1 - guard);
+        if (growth.logarithms > 0 && !falls) return std::nullopt;
+        const Bounds least = powerBeyond(from, outwards(over, over), growth.logarithms),
+                     most = powerBeyond(from - 1, outwards(over, over), growth.logarithms);
         return growth.factor * Bounds{least.low, most.high};
     }
     const auto beyond = integralBeyond({growth.factorial, growth.exponential, growth.power, {1, 1}}, from);

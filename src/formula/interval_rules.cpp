@@ -268,9 +268,11 @@ Enclosure modulo(const Enclosure& x, const Enclosure& y) {
     const double p = y.low;
     const double first = std::floor(x.low / p), last = std::floor(x.high / p);
     const double a = at(Kernel::Mod, x.low, p), b = at(Kernel::Mod, x.high, p);
-    // mod itself is exact, so both ends tell whether a whole multiple lies between.
+    // mod is rounded at most once, so both ends tell whether a whole multiple lies between; not at all where x has the
+    // sign of p.
+    const int units = (p > 0 ? x.low >= 0 : x.high <= 0) ? 0 : 1;
     if (std::abs(first - last) <= 1 && x.width() < std::abs(p) && a <= b && std::abs(x.low / p) < 1e15)
-        return bounds(moved(a, -1), moved(b, 1));
+        return bounds(moved(a, -units), moved(b, units));
     return discontinuous(p > 0 ? bounds(0, p) : bounds(p, 0));
 }
 

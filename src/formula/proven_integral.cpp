@@ -66,6 +66,17 @@ ProvenIntegral::Part ProvenIntegral::over(double low, double high, std::span<con
     return part;
 }
 
+std::vector<double> ProvenIntegral::bordersWithin(double low, double high, std::span<const Bounds> others) {
+    std::vector<double> found, middles;
+    if (!pieces_.hasPieces() || !(low < high)) return found;
+    for (const Bounds& other : others) middles.push_back(other.low / 2 + other.high / 2);
+    for (const PieceBorder& border : pieces_.within(low, high, middles, {})) {
+        found.push_back(border.before);
+        found.push_back(border.after);
+    }
+    return found;
+}
+
 bool isSharpBeside(const Bounds& rest, const Bounds& sum, const BoundsEffort& effort) {
     constexpr double little = 0.05;
     return width(rest) <= effort.wanted * magnitude(sum) / 4 ||
@@ -91,17 +102,13 @@ std::optional<Bounds> ProvenIntegral::operator()(const Bounds& low, const Bounds
     // Where the integrand changes its piece parts end, and between the two neighbouring numbers is one by itself.
     std::vector<double> ends;
     for (int i = 0; i <= firstParts; ++i) ends.push_back(i == firstParts ? to : from + (to - from) * i / firstParts);
-    if (pieces_.hasPieces() && from < to) {
-        std::vector<double> middles;
-        for (const Bounds& other : others) middles.push_back(other.low / 2 + other.high / 2);
-        for (const PieceBorder& border : pieces_.within(from, to, middles, {})) {
-            ends.push_back(border.before);
-            ends.push_back(border.after);
-        }
-        std::ranges::sort(ends);
-    }
+    std::ranges::copy(bordersWithin(from, to, others), std::back_inserter(ends));
+    std::ranges::sort(ends);
     for (std::size_t i = 0; i + 1 < ends.size(); ++i) put(ends[i], ends[i + 1]);
-    for (int count = firstParts; count < effort.mostParts && !parts.empty(); ++count) {
+    // Beside a corner or a jump parts are halved until they are too small to count.
+    constexpr int halvings = 48;
+    const int beside = effort.isCoarse() ? 0 : halvings * (static_cast<int>(ends.size()) - 1 - firstParts);
+    for (int count = firstParts; count < effort.mostParts + beside && !parts.empty(); ++count) {
         const Part top = parts.top();
         // Sums of infinite bounds tell nothing of what the parts are like.
         if (std::isfinite(loose) && loose <= effort.wanted * size) break;

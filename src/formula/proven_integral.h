@@ -5,6 +5,7 @@
 #include "formula/taylor.h"
 
 #include <optional>
+#include <vector>
 
 namespace coulter {
 
@@ -36,6 +37,9 @@ public:
     /// @return none where no bounds are known
     std::optional<Bounds> operator()(const Bounds& low, const Bounds& high, std::span<const Bounds> others,
                                      const BoundsEffort& effort = {});
+
+    /// Doubles between which the integrand changes its piece, in ascending order.
+    std::vector<double> bordersWithin(double low, double high, std::span<const Bounds> others);
 
 private:
     struct Part;

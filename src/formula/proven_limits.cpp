@@ -72,12 +72,14 @@ std::optional<Bounds> provenToInfinity(const Program& integrand, ProvenIntegral&
     return best;
 }
 
-/// From the middle to one end, at which the integrand may be infinite.
-std::optional<Bounds> provenToEnd(const Program& integrand, ProvenIntegral& between, double middle, double end,
+/// From the middle to one end, at which the integrand may be infinite, in ascending order.
+std::optional<Bounds> provenToEnd(const Program& integrand, ProvenIntegral& between, double middle, const Bounds& limit,
                                   std::span<const Bounds> others, const BoundsEffort& effort) {
-    if (const auto plain = between(exactly(std::min(middle, end)), exactly(std::max(middle, end)), others, effort))
-        return plain;
+    const double end = limit.low;
     const int side = middle > end ? 1 : -1;
+    const auto plain =
+        side > 0 ? between(limit, exactly(middle), others, effort) : between(exactly(middle), limit, others, effort);
+    if (plain || limit.low != limit.high) return plain;
     std::optional<Bounds> best;
     Bounds sum{0, 0};
     double reached = middle;
@@ -100,16 +102,35 @@ std::optional<Bounds> provenToEnd(const Program& integrand, ProvenIntegral& betw
     return best;
 }
 
-/// Between two finite limits at which the integrand may be infinite.
-std::optional<Bounds> provenBetween(const Program& integrand, ProvenIntegral& between, double low, double high,
-                                    std::span<const Bounds> others, const BoundsEffort& effort) {
-    if (low == high) return Bounds{0, 0};
-    const double middle = low + (high - low) / 2;
+/// Between two finite limits, of which the first is less, at which the integrand may be infinite.
+std::optional<Bounds> provenToBothEnds(const Program& integrand, ProvenIntegral& between, const Bounds& low,
+                                       const Bounds& high, std::span<const Bounds> others, const BoundsEffort& effort) {
+    const double middle = low.high + (high.low - low.high) / 2;
     const auto first = provenToEnd(integrand, between, middle, low, others, effort);
     const auto second = first ? provenToEnd(integrand, between, middle, high, others, effort) : std::nullopt;
-    if (!second) return std::nullopt;
-    const Bounds sum = *first + *second;
-    return low < high ? sum : -sum;
+    return second ? std::optional(*first + *second) : std::nullopt;
+}
+
+/// The same where the integrand may be infinite between them, too, at one of the first places where its piece changes.
+std::optional<Bounds> provenBetween(const Program& integrand, ProvenIntegral& between, const Bounds& low,
+                                    const Bounds& high, std::span<const Bounds> others, const BoundsEffort& effort) {
+    if (low.low == high.high) return Bounds{0, 0};
+    if (low.low > high.low) {
+        const auto turned = provenBetween(integrand, between, high, low, others, effort);
+        return turned ? std::optional(-*turned) : std::nullopt;
+    }
+    if (!(low.high < high.low)) return std::nullopt;
+    if (const auto all = provenToBothEnds(integrand, between, low, high, others, effort)) return all;
+    constexpr std::size_t most = 4;
+    std::vector<double> places = between.bordersWithin(low.high, high.low, others);
+    if (places.size() > most) places.resize(most);
+    for (const double place : places) {
+        const auto first = provenToBothEnds(integrand, between, low, exactly(place), others, effort);
+        const auto second =
+            first ? provenToBothEnds(integrand, between, exactly(place), high, others, effort) : std::nullopt;
+        if (second) return *first + *second;
+    }
+    return std::nullopt;
 }
 
 /// To infinity from a finite limit at which the integrand may be infinite, too.
@@ -117,8 +138,8 @@ std::optional<Bounds> provenOutwards(const Program& integrand, ProvenIntegral& b
                                      std::span<const Bounds> others, const BoundsEffort& effort) {
     if (const auto whole = provenToInfinity(integrand, between, finite, upwards, others, effort)) return whole;
     const double next = finite + (upwards ? 1 : -1);
-    const auto first =
-        provenBetween(integrand, between, std::min(finite, next), std::max(finite, next), others, effort);
+    const auto first = provenBetween(integrand, between, exactly(std::min(finite, next)),
+                                     exactly(std::max(finite, next)), others, effort);
     const auto rest = first ? provenToInfinity(integrand, between, next, upwards, others, effort) : std::nullopt;
     return rest ? std::optional(*first + *rest) : std::nullopt;
 }
@@ -130,7 +151,7 @@ std::optional<Bounds> provenOver(const Program& integrand, ProvenIntegral& betwe
     const bool atPoints = low.low == low.high && high.low == high.high;
     if (std::isfinite(low.low) && std::isfinite(high.low)) {
         const auto plain = between(low, high, others, effort);
-        return plain || !atPoints ? plain : provenBetween(integrand, between, low.low, high.low, others, effort);
+        return plain ? plain : provenBetween(integrand, between, low, high, others, effort);
     }
     if (!atPoints || low.low > high.low) return std::nullopt;
     const bool fromBelow = std::isinf(low.low), toAbove = std::isinf(high.low);

@@ -88,10 +88,14 @@ std::optional<Bounds> bySmoothness(const Program& term, double first, double las
 std::optional<Bounds> provenSum(const Program& given, double low, std::span<const Bounds> others,
                                 const BoundsEffort& effort) {
     if (low != std::floor(low) || std::abs(low) > 1e6) return std::nullopt;
-    const Program term = withExactLogarithms(given); // which are small after a million terms
+    Program term = withExactLogarithms(given); // which are small after a million terms
     // What falls off as a power does, and no faster, is left to its smoothness; all else is added up one by one.
     constexpr double farOut = 0x1p20, flattest = -8;
-    const auto farGrowth = growthOf(term, farOut, others);
+    auto farGrowth = growthOf(term, farOut, others);
+    if (!farGrowth) { // others grow
+        term = given;
+        farGrowth = growthOf(term, farOut, others);
+    }
     if (!farGrowth) return std::nullopt;
     const bool isPower = farGrowth->isPower() && farGrowth->power > flattest;
     // What turns so little from one term to the next that thousands pass before it turns is left to its growth.
