@@ -71,6 +71,14 @@ Program ProgramEdit::finish(Place output) {
         step.result = settled(step.result);
     }
     made_.outputs = {settled(output)};
+    // What the output does not need is left out; there is one step to each register.
+    std::vector<char> needed(made_.registerCount());
+    needed[made_.outputs[0]] = 1;
+    for (auto step = made_.instructions.rbegin(); step != made_.instructions.rend(); ++step) {
+        if (!needed[step->result]) continue;
+        for (const std::uint32_t operand : made_.operandsOf(*step)) needed[operand] = 1;
+    }
+    std::erase_if(made_.instructions, [&](const Program::Instruction& step) { return !needed[step.result]; });
     return std::move(made_);
 }
 

@@ -24,6 +24,7 @@ public:
     /// @param without  a step that is left out, in place of which `instead` stands; −1: none
     Place copy(const Program& of, std::span<const Place> inputs, std::ptrdiff_t without = -1, Place instead = 0);
 
+    /// What this output needs.
     Program finish(Place output);
 
 private:

@@ -2,8 +2,9 @@
 
 #include "formula/growth.h"
 #include "formula/program_edit.h"
-#include "formula/swing.h"
+#include "formula/swings.h"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 #include <vector>
@@ -24,19 +25,39 @@ bool isLost(const Bounds& sum, const BoundsEffort& effort) {
 
 namespace {
 
+std::optional<Bounds> provenToInfinity(const Program& integrand, ProvenIntegral& between, double low, bool upwards,
+                                       std::span<const Bounds> others, const BoundsEffort& effort);
+
 /// The same of what swings: up to a place beyond which a hundred radians or so are left of its expansion's error.
-std::optional<Bounds> provenSwinging(const Swing& swing, ProvenIntegral& between, double low, bool upwards,
+std::optional<Bounds> provenSwinging(const Swings& swings, ProvenIntegral& between, double low, bool upwards,
                                      std::span<const Bounds> others, const BoundsEffort& effort) {
-    constexpr double radians = 128;
-    if (swing.isForWholes) return std::nullopt;
-    const double slowest = std::min(std::abs(swing.rate.low), std::abs(swing.rate.high));
-    const double from = upwards ? low : -low,
-                 next = std::max(from, std::exp2(std::ceil(std::log2(std::max(1.0, radians / slowest)))));
-    const auto part = upwards ? between(exactly(low), exactly(next), others, effort)
-                              : between(exactly(-next), exactly(low), others, effort);
-    const auto rest =
-        part ? swingingIntegralFrom(swing, next, others, effort.wanted * magnitude(*part) / 8) : std::nullopt;
-    return rest ? std::optional(*part + *rest) : std::nullopt;
+    constexpr double radians = 128, farthest = 0x1p20, guard = 1 - 1e-9;
+    double next = std::max(1.0, upwards ? low : -low), fastest = 0;
+    for (const Swing& swing : swings.parts) {
+        const double slowest = std::min(std::abs(swing.rate.low), std::abs(swing.rate.high));
+        next = std::max(next, std::exp2(std::ceil(std::log2(std::max(1.0, guard * radians / slowest)))));
+        fastest = std::max(fastest, magnitude(swing.rate));
+        if (swing.isForWholes || next > farthest) return std::nullopt;
+    }
+    // Some parts to a turn, each of which is as long as a series of twelve terms reaches.
+    constexpr double partsPerRadian = 2, mostParts = 4000;
+    BoundsEffort ofTurns = effort;
+    if (!effort.isCoarse())
+        ofTurns.mostParts =
+            std::max(effort.mostParts,
+                     static_cast<int>(std::min(mostParts, partsPerRadian * fastest * (next - (upwards ? low : -low)))));
+    auto sum = upwards ? between(exactly(low), exactly(next), others, ofTurns)
+                       : between(exactly(-next), exactly(low), others, ofTurns);
+    for (const Swing& swing : swings.parts) {
+        const auto rest =
+            sum ? swingingIntegralFrom(swing, next, others, effort.wanted * magnitude(*sum) / 8) : std::nullopt;
+        if (!rest) return std::nullopt;
+        sum = *sum + *rest;
+    }
+    if (!swings.plain || !sum) return sum;
+    ProvenIntegral ofPlain(*swings.plain);
+    const auto rest = provenToInfinity(*swings.plain, ofPlain, next, true, others, effort);
+    return rest ? std::optional(*sum + *rest) : std::nullopt;
 }
 
 /// From `low` on without an end, upwards or downwards.
@@ -44,11 +65,13 @@ std::optional<Bounds> provenToInfinity(const Program& integrand, ProvenIntegral&
                                        std::span<const Bounds> others, const BoundsEffort& effort) {
     const Program outward = upwards ? integrand : reflected(integrand);
     const double from = upwards ? low : -low;
-    const auto swing = swingOf(outward, others);
-    const auto growthOfRest = swing ? growthOf(swing->rest, std::max(1.0, from), others) : std::nullopt;
-    const bool fallsSlowly = growthOfRest && (growthOfRest->isPower() || growthOfRest->exponential.high > -0.25);
-    if (fallsSlowly) {
-        if (const auto all = provenSwinging(*swing, between, low, upwards, others, effort)) return all;
+    const auto swings = swingsOf(outward, others);
+    const bool fallSlowly = swings && std::ranges::any_of(swings->parts, [&](const Swing& swing) {
+                                const auto growth = growthOf(swing.rest, std::max(1.0, from), others);
+                                return growth && (growth->isPower() || growth->exponential.high > -0.25);
+                            });
+    if (fallSlowly) {
+        if (const auto all = provenSwinging(*swings, between, low, upwards, others, effort)) return all;
     }
     double reached = from;
     Bounds sum{0, 0};

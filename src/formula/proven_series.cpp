@@ -3,7 +3,7 @@
 #include "formula/growth.h"
 #include "formula/interval_rules.h"
 #include "formula/program_edit.h"
-#include "formula/swing.h"
+#include "formula/swings.h"
 #include "formula/taylor.h"
 
 #include <array>
@@ -100,10 +100,15 @@ std::optional<Bounds> provenSum(const Program& given, double low, std::span<cons
     const bool isPower = farGrowth->isPower() && farGrowth->power > flattest;
     // What turns so little from one term to the next that thousands pass before it turns is left to its growth.
     constexpr double leastAway = 0.05;
-    const auto swing = swingOf(term, others);
+    const auto composed = swingsOf(term, others);
     // Of a rate with bounds little is known of the angle there, and the terms had better be small.
-    const double radians = effort.isCoarse() && swing && width(swing->rate) < 1e-9 ? 50 : 200;
-    const double away = swing ? awayFromTurns(swing->rate) : 0;
+    double away = composed ? HUGE_VAL : 0;
+    bool isSharp = composed.has_value();
+    for (const Swing& swing : composed ? composed->parts : std::vector<Swing>{}) {
+        away = std::min(away, awayFromTurns(swing.rate));
+        isSharp = isSharp && width(swing.rate) < 1e-9;
+    }
+    const double radians = effort.isCoarse() && isSharp ? 50 : 200;
     const bool swings = away > leastAway;
     // Where bounds need not be sharp, work is not worth it.
     constexpr double least = 16, some = 512, most = 4096;
@@ -122,8 +127,16 @@ std::optional<Bounds> provenSum(const Program& given, double low, std::span<cons
     double from = std::max({terms.reached(), low + 2, least});
     if (swings) {
         from = std::max(from, std::ceil(radians / away));
-        const auto rest =
-            terms.upTo(from) ? swingingSumFrom(*swing, from, others, effort.wanted * terms.size() / 8) : std::nullopt;
+        auto rest = terms.upTo(from) ? std::optional(Bounds{0, 0}) : std::nullopt;
+        for (const Swing& swing : composed->parts) {
+            const auto part =
+                rest ? swingingSumFrom(swing, from, others, effort.wanted * terms.size() / 8) : std::nullopt;
+            rest = part ? std::optional(*rest + *part) : std::nullopt;
+        }
+        if (rest && composed->plain) {
+            const auto part = provenSum(*composed->plain, from, others, effort);
+            rest = part ? std::optional(*rest + *part) : std::nullopt;
+        }
         if (!rest) return best;
         const Bounds all = terms.sum() + *rest;
         return best && width(*best) <= width(all) ? best : std::optional(all);

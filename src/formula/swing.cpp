@@ -2,7 +2,6 @@
 
 #include "formula/growth.h"
 #include "formula/interval_rules.h"
-#include "formula/program_edit.h"
 #include "formula/tangent.h"
 #include "formula/taylor.h"
 
@@ -12,92 +11,6 @@
 
 namespace coulter {
 namespace {
-
-/// A register that is ω k + φ.
-struct Affine {
-    Bounds slope, offset;
-    bool isConstant() const { return isZero(slope); }
-};
-
-std::optional<Affine> affineOf(Kernel kernel, const std::optional<Affine>& a, const std::optional<Affine>& b) {
-    if (!a || !b) return std::nullopt;
-    switch (kernel) {
-    case Kernel::Negate: return Affine{-a->slope, -a->offset};
-    case Kernel::Add: return Affine{a->slope + b->slope, a->offset + b->offset};
-    case Kernel::Subtract: return Affine{a->slope - b->slope, a->offset - b->offset};
-    case Kernel::Multiply:
-        if (a->isConstant()) return Affine{a->offset * b->slope, a->offset * b->offset};
-        if (b->isConstant()) return Affine{a->slope * b->offset, a->offset * b->offset};
-        return std::nullopt;
-    case Kernel::Divide:
-        if (b->isConstant() && (b->offset.low > 0 || b->offset.high < 0))
-            return Affine{a->slope / b->offset, a->offset / b->offset};
-        return std::nullopt;
-    default: {
-        if (!a->isConstant() || !b->isConstant()) return std::nullopt;
-        const Enclosure value =
-            enclose(kernel, {a->offset.low, a->offset.high}, {b->offset.low, b->offset.high}, false);
-        if (!value.isProof() || value.mayBeUnset) return std::nullopt;
-        return Affine{{0, 0}, {value.low, value.high}};
-    }
-    }
-}
-
-constexpr Bounds halfTurn{3.1415926535897931, 3.1415926535897936}; // π
-
-bool isOdd(double whole) { return std::fmod(whole, 2) != 0; }
-
-/// The step's sign for even k, if it is ± (−1)^k for whole k.
-std::optional<double> signOf(const Program::Instruction& step, const std::optional<Affine>& base,
-                             const std::optional<Affine>& exponent) {
-    if (step.kernel != Kernel::Power || !base || !exponent || !base->isConstant()) return std::nullopt;
-    if (base->offset.low != -1 || base->offset.high != -1) return std::nullopt;
-    // Their bounds are those of small whole numbers, widened by rounding.
-    const double slope = std::round(exponent->slope.low), offset = std::round(exponent->offset.low);
-    const bool isWhole = magnitude(exponent->slope - exactly(slope)) < 1e-9 &&
-                         magnitude(exponent->offset - exactly(offset)) < 1e-9 && std::abs(offset) < 1e9;
-    if (!isWhole || !isOdd(slope)) return std::nullopt;
-    return isOdd(offset) ? -1 : 1;
-}
-
-/// Whether the first output is a multiple of what one step results in.
-bool isProportional(const Program& f, std::size_t to) {
-    enum class Kind { Free, Multiple, Other };
-    std::vector<Kind> kinds(f.registerCount(), Kind::Free);
-    for (std::size_t i = 0; i < f.instructions.size(); ++i) {
-        const Program::Instruction& step = f.instructions[i];
-        bool isFree = true;
-        for (const std::uint32_t operand : f.operandsOf(step)) isFree = isFree && kinds[operand] == Kind::Free;
-        Kind kind = isFree ? Kind::Free : Kind::Other;
-        if (!isFree && !step.special && step.table < 0 && step.field < 0) {
-            const Kind a = kinds[step.operands[0]], b = kinds[step.operands[step.operandCount > 1 ? 1 : 0]];
-            const bool bothAre = a == Kind::Multiple && b == Kind::Multiple,
-                       firstIs = a == Kind::Multiple && b == Kind::Free,
-                       secondIs = a == Kind::Free && b == Kind::Multiple;
-            const bool isMultiple = step.kernel == Kernel::Negate     ? a == Kind::Multiple
-                                    : step.kernel == Kernel::Add      ? bothAre
-                                    : step.kernel == Kernel::Subtract ? bothAre
-                                    : step.kernel == Kernel::Multiply ? firstIs || secondIs
-                                    : step.kernel == Kernel::Divide   ? firstIs
-                                                                      : false;
-            kind = isMultiple ? Kind::Multiple : Kind::Other;
-        }
-        kinds[step.result] = i == to ? Kind::Multiple : kind;
-    }
-    return kinds[f.outputs[0]] == Kind::Multiple;
-}
-
-Program without(const Program& f, std::size_t step, double instead) {
-    ProgramEdit edit(f.inputCount);
-    std::vector<ProgramEdit::Place> inputs;
-    for (std::size_t i = 0; i < f.inputCount; ++i) inputs.push_back(edit.input(i));
-    return edit.finish(edit.copy(f, inputs, static_cast<std::ptrdiff_t>(step), edit.constant(instead)));
-}
-
-std::optional<Bounds> boundsOf(Kernel wave, const Bounds& angle) {
-    const Enclosure value = enclose(wave, {angle.low, angle.high}, {}, false);
-    return value.isProof() ? std::optional(Bounds{value.low, value.high}) : std::nullopt;
-}
 
 /// As far as twelve derivatives go; beyond it two are enough.
 constexpr std::array<double, 4> lastPlaces{0x1p12, 0x1p22, 0x1p33, 0x1p44};
@@ -158,47 +71,9 @@ Bounds within(double reach) { return {-reach, reach}; }
 
 } // namespace
 
-std::optional<Swing> swingOf(const Program& f, std::span<const Bounds> others) {
-    if (!f.integrals.empty() || f.inputCount != 1 + others.size()) return std::nullopt;
-    std::vector<std::optional<Affine>> lines(f.registerCount());
-    lines[0] = Affine{{1, 1}, {0, 0}};
-    for (std::size_t i = 0; i < others.size(); ++i) lines[1 + i] = Affine{{0, 0}, others[i]};
-    for (std::size_t i = 0; i < f.constants.size(); ++i) {
-        if (std::isfinite(f.constants[i])) lines[f.inputCount + i] = Affine{{0, 0}, exactly(f.constants[i])};
-    }
-    for (std::size_t i = 0; i < f.instructions.size(); ++i) {
-        const Program::Instruction& step = f.instructions[i];
-        if (step.special || step.table >= 0 || step.field >= 0) {
-            lines[step.result].reset();
-            continue;
-        }
-        const auto a = lines[step.operands[0]], b = lines[step.operands[step.operandCount > 1 ? 1 : 0]];
-        lines[step.result] = affineOf(step.kernel, a, b);
-        if (const auto sign = signOf(step, a, b); sign && isProportional(f, i)) {
-            // ± (−1)^k = ± sin(π k + π/2); with another swing (−1)^k sin(ω k + φ) = sin((ω + π) k + φ).
-            Swing swing;
-            swing.rest = without(f, i, *sign);
-            auto another = swingOf(swing.rest, others);
-            if (another && another->isForWholes) return std::nullopt;
-            if (another) swing = std::move(*another);
-            swing.isForWholes = true;
-            swing.rate = swing.rate + halfTurn;
-            if (!another) swing.sine = exactly(1);
-            return swing;
-        }
-        const bool isWave = step.kernel == Kernel::Sin || step.kernel == Kernel::Cos;
-        if (!isWave || !a || (a->slope.low <= 0 && a->slope.high >= 0) || !isProportional(f, i)) continue;
-        const auto sine = boundsOf(Kernel::Sin, a->offset), cosine = boundsOf(Kernel::Cos, a->offset);
-        if (!sine || !cosine) return std::nullopt;
-        Swing swing;
-        swing.rest = without(f, i, 1);
-        swing.rate = a->slope;
-        // cos(ω k + φ) = sin(ω k + φ + π/2)
-        swing.sine = step.kernel == Kernel::Sin ? *sine : *cosine;
-        swing.cosine = step.kernel == Kernel::Sin ? *cosine : -*sine;
-        return swing;
-    }
-    return std::nullopt;
+std::optional<Bounds> boundsOf(Kernel wave, const Bounds& angle) {
+    const Enclosure value = enclose(wave, {angle.low, angle.high}, {}, false);
+    return value.isProof() ? std::optional(Bounds{value.low, value.high}) : std::nullopt;
 }
 
 std::optional<double> highestCoefficientOver(const Program& f, double first, double last,

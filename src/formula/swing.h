@@ -15,9 +15,11 @@ struct Swing {
     Bounds sine{0, 0}, cosine{0, 0}; ///< bounds of sin φ, cos φ
 };
 
-/// Found where one step swings so, besides (−1)^k, and the program is proportional to it.
-/// @param others  bounds within which the further inputs are held
-std::optional<Swing> swingOf(const Program& f, std::span<const Bounds> others);
+/// Bounds of π.
+inline constexpr Bounds halfTurn{3.1415926535897931, 3.1415926535897936};
+
+/// Bounds of the sine or the cosine of an angle.
+std::optional<Bounds> boundsOf(Kernel wave, const Bounds& angle);
 
 /// ∫ f from X ≥ 1 on.
 ///

@@ -126,6 +126,9 @@ TEST_CASE("integrals with closed forms: bounds hold, and nineteen of twenty have
         {"int_1^inf ln(x)^3/x^1.5 dx", "96"}, // the bounds know it, the sum of parts does not settle
         {"int_0^inf sin(x) ln(x)/x dx", "pi ψ(1)/2"},
         {"int_0^2 ln(|x - 1|) dx", "-2"},
+        {"int_0^inf sin(x)^3/x dx", "pi/4"},
+        {"int_0^inf sin(3x) cos(2x)/x dx", "pi/2"},
+        {"int_0^inf sin(x)^4/x^4 dx", "pi/3"},
     };
     for (const double a : {-0.95, -0.9, -0.75, -0.5, -0.25, 0.1, 0.5, 1.5, 3.3})
         cases.push_back({fmt::format("int_0^1 x^({}) dx", a), fmt::format("1/({} + 1)", a)});
