@@ -27,6 +27,11 @@ Bounds widened(double low, double high) {
 Bounds exponentialOf(const Bounds& a) { return widened(std::exp(a.low), std::exp(a.high)); }
 Bounds powerOf(double x, double p) { return x == 1 ? exactly(1) : widened(std::pow(x, p), std::pow(x, p)); }
 
+/// What the power of a growth may be.
+Bounds exponentsOf(const Growth& g) {
+    return g.spread == 0 ? exactly(g.power) : Bounds{roundedDown(g.power - g.spread), g.power};
+}
+
 /// Reads the growth of each step, from X on.
 class GrowthReader {
 public:
@@ -38,10 +43,10 @@ public:
 
     Maybe apply(Kernel kernel, const Maybe& a, const Maybe& b) const {
         if (!a || (!b && operandCount(kernel) > 1)) return std::nullopt;
-        constexpr std::array ofLogarithms{Kernel::Add,    Kernel::Subtract, Kernel::Multiply, Kernel::Divide,
-                                          Kernel::Negate, Kernel::Absolute, Kernel::Power};
-        if ((a->logarithms || (b && b->logarithms)) && std::ranges::find(ofLogarithms, kernel) == ofLogarithms.end())
-            return apply(kernel, withoutLogarithms(*a), b ? Maybe(withoutLogarithms(*b)) : b);
+        constexpr std::array ofAll{Kernel::Add,    Kernel::Subtract, Kernel::Multiply, Kernel::Divide,
+                                   Kernel::Negate, Kernel::Absolute, Kernel::Sqrt,     Kernel::Power};
+        if ((!isPlain(*a) || (b && !isPlain(*b))) && std::ranges::find(ofAll, kernel) == ofAll.end())
+            return apply(kernel, plain(*a), b ? Maybe(plain(*b)) : b);
         switch (kernel) {
         case Kernel::Add: return sum(*a, *b);
         case Kernel::Subtract: return sum(*a, negated(*b));
@@ -117,36 +122,48 @@ private:
         return Bounds{0, widened(0, std::exp(top + std::abs(top) * guard)).high};
     }
 
-    /// At most: ln x ≤ x^s max(ln X/X^s, 1/(e s)).
-    Growth withoutLogarithms(Growth g) const {
-        if (g.logarithms == 0) return g;
+    static bool isPlain(const Growth& g) { return g.logarithms == 0 && g.spread == 0; }
+
+    /// With neither logarithms nor a spread, at most: ln x ≤ x^s max(ln X/X^s, 1/(e s)), and x^(−spread) ≤ 1.
+    Growth plain(Growth g) const {
+        if (isPlain(g)) return g;
         constexpr double s = 0.0625;
         const double most = std::log(from_) > 1 / s ? std::log(from_) / std::pow(from_, s) : 1 / (std::exp(1.0) * s);
         const double raised = g.power + g.logarithms * s;
         const bool isExact = raised - g.power == g.logarithms * s && raised - g.logarithms * s == g.power;
-        g.power = raised;
+        g.power = isExact ? raised : std::nextafter(raised, inf);
         g.factor = hullOf(g.factor, {0, 0}) * Bounds{0, powerOf(most * (1 + guard), g.logarithms).high};
         g.logarithms = 0;
-        return isExact ? g : roundedUpwards(g);
+        g.spread = 0;
+        return g;
+    }
+
+    static Growth withExponents(Growth g, const Bounds& exponents) {
+        g.power = exponents.high;
+        g.spread = exponents.low == exponents.high ? 0 : roundedUp(width(exponents));
+        return g;
     }
 
     /// Of x^p (ln x)^d, which falls at last, the most from X on.
     std::optional<double> mostOf(double p, int d) const {
-        if (d > 0 && !(p < 0)) return std::nullopt;
+        if (p > 0 || (d > 0 && p == 0)) return std::nullopt;
         const double at = d > 0 ? std::max(from_, std::exp(d / -p)) : from_, logarithm = std::log(at);
         if (!std::isfinite(at) || (d < 0 && at < 2)) return std::nullopt;
         const double most = powerOf(at, p).high * std::pow(logarithm, d) * (1 + guard);
         return std::isfinite(most) ? std::optional(most) : std::nullopt;
     }
 
-    /// Of powers with logarithms beside them.
-    Maybe sumWithLogarithms(const Growth& a, const Growth& b) const {
+    /// Of powers with logarithms beside them, or with a spread.
+    Maybe sumOfPowers(const Growth& a, const Growth& b) const {
         const bool aLeads = std::tie(a.power, a.logarithms) >= std::tie(b.power, b.logarithms);
         Growth more = aLeads ? a : b;
         const Growth& less = aLeads ? b : a;
-        const bool isAlike = less.power == more.power && less.logarithms == more.logarithms;
-        const auto part = isAlike ? 1.0 : mostOf(less.power - more.power, less.logarithms - more.logarithms);
-        if (!part || !isBounded(less.factor)) return sum(withoutLogarithms(a), withoutLogarithms(b));
+        const bool isAlike =
+            less.power == more.power && less.logarithms == more.logarithms && !less.spread && !more.spread;
+        // Of rounded differences of which the first may be nearly as large as the second.
+        const double p = more.spread ? roundedUp(less.power - exponentsOf(more).low) : less.power - more.power;
+        const auto part = isAlike ? 1.0 : mostOf(p, less.logarithms - more.logarithms);
+        if (!part || !isBounded(less.factor)) return sum(plain(a), plain(b));
         more.factor = more.factor + (isAlike ? less.factor : less.factor * Bounds{0, *part});
         return checked(more);
     }
@@ -154,9 +171,7 @@ private:
     Maybe sum(const Growth& a, const Growth& b) const {
         if (isZero(a.factor)) return b;
         if (isZero(b.factor)) return a;
-        if (a.logarithms || b.logarithms)
-            return a.isPower() && b.isPower() ? sumWithLogarithms(a, b)
-                                              : sum(withoutLogarithms(a), withoutLogarithms(b));
+        if (!isPlain(a) || !isPlain(b)) return a.isPower() && b.isPower() ? sumOfPowers(a, b) : sum(plain(a), plain(b));
         const auto order = [](const Growth& g) { return std::tuple(g.factorial, g.exponential.high, g.power); };
         const bool aLeads = order(a) >= order(b);
         const Growth &more = aLeads ? a : b, &less = aLeads ? b : a;
@@ -183,10 +198,16 @@ private:
         return checked(all);
     }
 
-    /// An exponent that is rounded is another one, however little, when x grows beyond all bounds: with the next larger
-    /// one what is left for the factor lies between 0 and 1.
+    /// An exponent that is rounded is another one, however little, when x grows beyond all bounds: a power gets a
+    /// spread, and with the next larger factorial what is left for the factor lies between 0 and 1.
     static Growth roundedUpwards(Growth g) {
-        g.power = std::nextafter(g.power, inf);
+        const double power = g.power;
+        g.power = std::nextafter(power, inf);
+        if (g.isPower()) {
+            const Bounds beside{std::nextafter(power, -inf), g.power};
+            g.spread = roundedUp(roundedUp(g.spread) + width(beside));
+            return g;
+        }
         if (g.factorial != 0) g.factorial = std::nextafter(g.factorial, inf);
         g.factor = hullOf(g.factor, {0, 0});
         return g;
@@ -195,38 +216,43 @@ private:
     Maybe product(const Growth& a, const Growth& b) const {
         constexpr int mostLogarithms = 16;
         const int logarithms = a.logarithms + b.logarithms;
-        if (logarithms > (a.isPower() && b.isPower() ? mostLogarithms : 0))
-            return product(withoutLogarithms(a), withoutLogarithms(b));
-        Growth all{a.factorial + b.factorial, a.exponential + b.exponential, a.power + b.power, a.factor * b.factor,
-                   logarithms};
+        const bool arePowers = a.isPower() && b.isPower(), arePlain = isPlain(a) && isPlain(b);
+        if (logarithms > mostLogarithms || (!arePowers && !arePlain)) return product(plain(a), plain(b));
+        const double spread = a.spread == 0 ? b.spread : b.spread == 0 ? a.spread : roundedUp(a.spread + b.spread);
+        Growth all{a.factorial + b.factorial,
+                   a.exponential + b.exponential,
+                   a.power + b.power,
+                   a.factor * b.factor,
+                   logarithms,
+                   spread};
         const bool isExact = all.power - a.power == b.power && all.power - b.power == a.power &&
                              all.factorial - a.factorial == b.factorial && all.factorial - b.factorial == a.factorial;
         return checked(isExact ? all : roundedUpwards(all));
     }
 
-    Maybe inverse(const Growth& given) const {
-        const Growth a = withoutLogarithms(given);
-        if (a.factor.low <= 0 && a.factor.high >= 0) return std::nullopt;
+    Maybe inverse(const Growth& a) const {
+        if ((a.factor.low <= 0 && a.factor.high >= 0) || a.logarithms) return std::nullopt;
         const Bounds factor = std::isinf(a.factor.high) ? Bounds{0, roundedUp(1 / a.factor.low)} : reciprocal(a.factor);
-        return checked({-a.factorial, -a.exponential, -a.power, factor});
+        return checked(withExponents({-a.factorial, -a.exponential, 0, factor}, -exponentsOf(a)));
     }
 
     /// A positive function to a power.
     Maybe root(const Growth& given, double p) const {
-        const Growth a = withoutLogarithms(given);
+        const Growth a = given.logarithms ? plain(given) : given;
         if (a.factor.low < 0 || (a.factor.low == 0 && p < 0)) return std::nullopt;
         const bool isExact =
             std::fma(a.power, p, -(a.power * p)) == 0 && std::fma(a.factorial, p, -(a.factorial * p)) == 0;
         const Bounds factor{a.factor.low == 0 ? 0 : powerOf(a.factor.low, p).low, powerOf(a.factor.high, p).high};
         const Bounds ordered = p < 0 ? Bounds{powerOf(a.factor.high, p).low, powerOf(a.factor.low, p).high} : factor;
         const Growth all{a.factorial * p, exactly(p) * a.exponential, a.power * p, ordered};
+        if (a.spread) return checked(withExponents(all, exactly(p) * exponentsOf(a)));
         return checked(isExact ? all : roundedUpwards(all));
     }
 
 public:
     /// All values from X on.
     std::optional<Bounds> range(const Growth& given) const {
-        const Growth a = withoutLogarithms(given);
+        const Growth a = plain(given);
         if (!isBounded(a.factor)) return std::nullopt;
         if (!a.isPower()) {
             const auto size = shrinking(a.factorial, a.exponential.high, a.power);
@@ -274,9 +300,9 @@ private:
     }
 
     Maybe power(const Growth& a, const Growth& b) const {
-        const bool isFixed = b.isPower() && b.power == 0 && !b.logarithms && b.factor.low == b.factor.high;
+        const bool isFixed = b.isPower() && b.power == 0 && isPlain(b) && b.factor.low == b.factor.high;
         const bool isProduct = isFixed && b.factor.low == std::floor(b.factor.low) && b.factor.low >= 1;
-        if (b.logarithms || (a.logarithms && !isProduct)) return power(withoutLogarithms(a), withoutLogarithms(b));
+        if (!isPlain(b) || (a.logarithms && !isProduct)) return power(plain(a), plain(b));
         if (isFixed) {
             const double p = b.factor.low;
             if (a.logarithms) {
@@ -290,18 +316,19 @@ private:
             for (int i = 1; i < static_cast<int>(std::abs(p)) && result; ++i) result = product(*result, a);
             return result && p < 0 ? inverse(*result) : result;
         }
-        // To an exponent of which bounds are known: the larger of its powers, of which some may be too much.
+        // To an exponent of which bounds are known.
         const bool isBetween = b.isPower() && b.power == 0 && isBounded(b.factor);
         if (isBetween && a.isPower() && a.factor.low > 0 && isBounded(a.factor)) {
-            Growth all{0, {0, 0}, std::max(a.power * b.factor.low, a.power * b.factor.high), {inf, 0}};
+            Growth all{0, {0, 0}, 0, {inf, 0}};
             for (const double base : {a.factor.low, a.factor.high}) {
                 for (const double exponent : {b.factor.low, b.factor.high}) {
                     const Bounds corner = powerOf(base, exponent);
                     all.factor = {std::min(all.factor.low, corner.low), std::max(all.factor.high, corner.high)};
                 }
             }
-            return checked(a.power == 0 ? all : roundedUpwards(all));
+            return checked(withExponents(all, exponentsOf(a) * b.factor));
         }
+        if (!isPlain(a)) return power(plain(a), b);
         // e^(b ln a), where that vanishes or is bounded.
         if (b.isPower() && b.power < 0 && a.factor.low > 0) {
             const Maybe logarithm = apply(Kernel::Ln, a, std::nullopt);
@@ -606,7 +633,7 @@ Bounds powerBeyond(double from, const Bounds& over, int logarithms) {
 std::optional<Bounds> integralBeyond(const Growth& growth, double from, double more) {
     if (!isBounded(growth.factor)) return std::nullopt;
     if (growth.isPower()) {
-        const Bounds over = -(exactly(growth.power) + exactly(more) + exactly(1));
+        const Bounds over = -(exponentsOf(growth) + exactly(more) + exactly(1));
         if (!(over.low > flattest)) return std::nullopt;
         return growth.factor * powerBeyond(from, over, growth.logarithms);
     }
@@ -622,12 +649,12 @@ std::optional<Bounds> sumBeyond(const Growth& growth, double from) {
     if (!isBounded(growth.factor) || !(from >= 2)) return std::nullopt;
     // Of what falls, the sum from X on lies between the integrals from X and from X − 1 on.
     if (growth.isPower()) {
-        const double over = -growth.power - 1;
-        if (!(over > flattest)) return std::nullopt;
+        const Bounds over = -(exponentsOf(growth) + exactly(1));
+        if (!(over.low > flattest)) return std::nullopt;
         const bool falls = growth.logarithms < -growth.power * std::log(from - 1) * (1 - guard);
         if (growth.logarithms > 0 && !falls) return std::nullopt;
-        const Bounds least = powerBeyond(from, outwards(over, over), growth.logarithms),
-                     most = powerBeyond(from - 1, outwards(over, over), growth.logarithms);
+        const Bounds least = powerBeyond(from, over, growth.logarithms),
+                     most = powerBeyond(from - 1, over, growth.logarithms);
         return growth.factor * Bounds{least.low, most.high};
     }
     const auto beyond = integralBeyond({growth.factorial, growth.exponential, growth.power, {1, 1}}, from);

@@ -16,6 +16,7 @@ struct Growth {
     double power = 0;
     Bounds factor{0, 0};
     int logarithms = 0; ///< the power of ln x; 0 unless `isPower`
+    double spread = 0;  ///< by how much the power may be less at any x, as where it is rounded; 0 unless `isPower`
 
     bool isPower() const { return factorial == 0 && isZero(exponential); }
 };

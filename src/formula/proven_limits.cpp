@@ -1,7 +1,9 @@
 #include "formula/proven_limits.h"
 
 #include "formula/growth.h"
+#include "formula/interval_rules.h"
 #include "formula/program_edit.h"
+#include "formula/substitution.h"
 #include "formula/swings.h"
 
 #include <algorithm>
@@ -60,6 +62,30 @@ std::optional<Bounds> provenSwinging(const Swings& swings, ProvenIntegral& betwe
     return rest ? std::optional(*sum + *rest) : std::nullopt;
 }
 
+/// The same of what swings ever faster or slower, as sin(x²) does, by the power that it swings evenly with.
+std::optional<Bounds> provenBySubstitution(const Program& outward, ProvenIntegral& between, double low, bool upwards,
+                                           std::span<const Bounds> others, const BoundsEffort& effort) {
+    for (const Substitution& by : substitutionsOf(outward)) {
+        std::vector<Bounds> inputs(others.begin(), others.end());
+        inputs.push_back(by.inverse);
+        if (!swingsOf(by.program, inputs)) continue;
+        // From a power of two on.
+        const double from = upwards ? low : -low, reached = std::pow(std::max(1.0, from), by.power);
+        const double first = reached > 1 ? std::exp2(std::ceil(std::log2(reached * (1 + 1e-9)))) : 1;
+        const Enclosure place =
+            enclose(Kernel::Power, Enclosure::point(first), {by.inverse.low, by.inverse.high}, false);
+        if (!std::isfinite(first) || !place.isProof()) continue;
+        const Bounds until{place.low, place.high};
+        const auto part =
+            upwards ? between(exactly(low), until, others, effort) : between(-until, exactly(low), others, effort);
+        if (!part) continue;
+        ProvenIntegral further(by.program);
+        const auto rest = provenToInfinity(by.program, further, first, true, inputs, effort);
+        if (rest) return *part + *rest;
+    }
+    return std::nullopt;
+}
+
 /// From `low` on without an end, upwards or downwards.
 std::optional<Bounds> provenToInfinity(const Program& integrand, ProvenIntegral& between, double low, bool upwards,
                                        std::span<const Bounds> others, const BoundsEffort& effort) {
@@ -72,6 +98,9 @@ std::optional<Bounds> provenToInfinity(const Program& integrand, ProvenIntegral&
                             });
     if (fallSlowly) {
         if (const auto all = provenSwinging(*swings, between, low, upwards, others, effort)) return all;
+    }
+    if (!swings) {
+        if (const auto all = provenBySubstitution(outward, between, low, upwards, others, effort)) return all;
     }
     double reached = from;
     Bounds sum{0, 0};

@@ -112,7 +112,12 @@ std::optional<Bounds> provenSum(const Program& given, double low, std::span<cons
     const bool swings = away > leastAway;
     // Where bounds need not be sharp, work is not worth it.
     constexpr double least = 16, some = 512, most = 4096;
-    const double mostOneByOne = isPower ? 0 : effort.isCoarse() || swings ? some : most;
+    double mostOneByOne = isPower ? 0 : effort.isCoarse() || swings ? some : most;
+    // What falls exponentially, but slowly, until e^−40 of it is left.
+    constexpr double mostSlow = 0x1p18, exponents = 40;
+    if (const double rate = farGrowth->exponential.high;
+        mostOneByOne == most && rate < 0 && exponents < -rate * mostSlow)
+        mostOneByOne = std::max(most, 2 * exponents / -rate);
     Terms terms(term, low, others);
     std::optional<Bounds> best;
     for (double n = std::max(low + least, least); n <= mostOneByOne; n *= 2) {
