@@ -174,7 +174,8 @@ TEST_CASE("integrals of powers and exponentials beyond a place are within their 
 }
 
 TEST_CASE("a series or an integral that does not converge by itself has no proven bounds") {
-    for (const char* term : {"1/x", "cos(x)", "sin(x^2) x^2", "1", "x!", "1/(x ln(x + 1))", "ln(x)/x", "ln(x)^2/x^0.9"}) {
+    for (const char* term :
+         {"1/x", "cos(x)", "sin(x^2) x^2", "1", "x!", "1/(x ln(x + 1))", "ln(x)/x", "ln(x)^2/x^0.9"}) {
         INFO(term);
         CHECK(!provenSum(*compiledFormula(term), 1, {}));
         const auto program = compiledFormula(term);
