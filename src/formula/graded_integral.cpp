@@ -90,6 +90,7 @@ void grade(double end, double reach, std::vector<double>& low, std::vector<doubl
 
 std::vector<double> polesBetween(const Quadrature::Integrand& integrand, std::uint32_t which, double low, double high) {
     constexpr std::size_t looks = 400;
+    constexpr double unevenness = 0.83; // so that a pole at a round number is not looked at
     std::vector<double> at, values;
     const auto place = [&](double share) { // of the whole line by t/(1 − t²), of a half by t/(1 − t)
         if (std::isinf(low) && std::isinf(high)) return (2 * share - 1) / (4 * share * (1 - share));
@@ -100,6 +101,20 @@ std::vector<double> polesBetween(const Quadrature::Integrand& integrand, std::ui
     std::vector<double> shares = unevenShares(looks + 2);
     for (const double share : std::span(shares).subspan(1, looks))
         at.push_back(place(share)); // the ends may be infinite
+    // A pole may be far closer to an end, or further out.
+    constexpr int mostDoublings = 40;
+    const double size = std::isinf(low) || std::isinf(high) ? 1 : high - low;
+    for (int k = -mostDoublings; k <= mostDoublings; ++k) {
+        const double middle = std::isinf(low) && std::isinf(high) ? 0 : std::isinf(low) ? high : low;
+        for (const double from : {std::isinf(low) ? middle : low, std::isinf(high) ? middle : high}) {
+            for (const double way : {-1.0, 1.0}) {
+                const double there = from + way * size * std::ldexp(unevenness, k);
+                if (there > low && there < high) at.push_back(there);
+            }
+        }
+    }
+    std::ranges::sort(at);
+    at.erase(std::ranges::unique(at).begin(), at.end());
     values.resize(at.size());
     const std::vector<std::uint32_t> owners(at.size(), which);
     std::vector<double> poles;
