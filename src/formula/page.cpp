@@ -4,6 +4,7 @@
 #include "formula/chosen_rows.h"
 #include "formula/columns.h"
 #include "formula/conditions.h"
+#include "formula/enclosure.h"
 #include "formula/fits.h"
 #include "formula/fourier_lines.h"
 #include "formula/infinities.h"
@@ -208,7 +209,16 @@ private:
         evaluator.limit({}, mostIntegrandValues);
         evaluator({}, std::span<double* const>(&out, 1), 1);
         if (evaluator.exhausted()) report(line, expression->span, std::string(tooLong));
-        return result;
+        const bool isOpen = std::isnan(result) && !evaluator.exhausted() && !metInfinity_;
+        return isOpen ? byBounds(expression) : result;
+    }
+
+    /// What bounds know of integrals and series that do not settle while they are added up; undefined if nothing.
+    double byBounds(const ExprPtr& expression) const {
+        const Compiled unfolded = compileStepByStep(page_, expression);
+        if (!unfolded.program || unfolded.program->integrals.empty()) return std::nan("");
+        const Enclosure known = IntervalEvaluator(*unfolded.program)({})[0];
+        return known.isProof() ? known.low / 2 + known.high / 2 : std::nan("");
     }
 
     void solution(Line& line) {

@@ -64,6 +64,16 @@ TEST_CASE("an integral that does not exist is undefined, and never hangs") {
     }
 }
 
+TEST_CASE("what bounds know of an integral that does not settle is its value, on the page and in answers") {
+    const Page page = readPage(std::vector<std::string>{"c = int_0^inf cos(k^3) dk", "f(x) = c x", "x in [0, 1]",
+                                                        "d = int_0^inf cos(k^3) k^4 dk"});
+    const double expected = std::tgamma(4.0 / 3) * std::cos(M_PI / 6);
+    CHECK(page.valueOf("c").value() == Approx(expected).epsilon(1e-12));
+    CHECK(evaluate(page, "int_0^inf cos(k^3) dk").value() == Approx(expected).epsilon(1e-12));
+    CHECK(evaluate(page, "f(2)").value() == Approx(2 * expected).epsilon(1e-12));
+    CHECK(!page.valueOf("d")); // there is none
+}
+
 TEST_CASE("inner parameters, limits and functions of the page take part in integrals") {
     const std::vector<std::string> lines{"f(k, a) = k^a", "F(x) = int_0^x f(k, 2) dk", "W(u) = int_u^inf exp(-y)/y dy"};
     CHECK(valueOf("F(3)", lines) == Approx(9).epsilon(1e-13));
