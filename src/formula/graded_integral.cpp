@@ -114,7 +114,7 @@ std::vector<double> polesBetween(const Quadrature::Integrand& integrand, std::ui
         }
     }
     std::ranges::sort(at);
-    at.erase(std::ranges::unique(at).begin(), at.end());
+    at.erase(std::unique(at.begin(), at.end()), at.end());
     values.resize(at.size());
     const std::vector<std::uint32_t> owners(at.size(), which);
     std::vector<double> poles;

@@ -73,13 +73,13 @@ std::vector<double> powersInWaves(const Program& f) {
         const auto monomial = monomialOf(step);
         if (monomial) all = {monomial->power};
         std::ranges::sort(all);
-        all.erase(std::ranges::unique(all).begin(), all.end());
+        all.erase(std::unique(all.begin(), all.end()), all.end());
         if (isKernel(step) && (step.kernel == Kernel::Sin || step.kernel == Kernel::Cos))
             found.insert(found.end(), all.begin(), all.end());
         within[step.result] = std::move(all);
     }
     std::ranges::sort(found);
-    found.erase(std::ranges::unique(found).begin(), found.end());
+    found.erase(std::unique(found.begin(), found.end()), found.end());
     std::erase_if(found, [](double power) { return !(power > 0) || power == 1 || !std::isfinite(1 / power); });
     return found;
 }

@@ -27,7 +27,7 @@ TEST_CASE("coulter value answers volumes, series written out, tables against cur
         INFO(proven);
         CHECK(run("value --error '" + std::string(proven) + "'").out.find("estimated") == std::string::npos);
     }
-    CHECK(run("value --error 'int_0^inf sin(x^2) dx'").out.find("(estimated)") != std::string::npos);
+    CHECK(run("value --error 'int_0^inf J_0(x) dx'").out.find("(estimated)") != std::string::npos);
     // What is proven is shown, not what cancellation leaves of the terms.
     CHECK(run("value 'sum_{n=1}^{inf} ln(1 + 1/n^2)'").out.starts_with("1.30184639860371"));
     CHECK(run("value 'extrema of |x - 1/3| for x in [0, 1]'").out ==
