@@ -106,8 +106,9 @@ std::optional<Bounds> ProvenIntegral::operator()(const Bounds& low, const Bounds
     std::ranges::sort(ends);
     for (std::size_t i = 0; i + 1 < ends.size(); ++i) put(ends[i], ends[i + 1]);
     // Beside a corner or a jump parts are halved until they are too small to count.
-    constexpr int halvings = 48;
-    const int beside = effort.isCoarse() ? 0 : halvings * (static_cast<int>(ends.size()) - 1 - firstParts);
+    constexpr std::size_t halvings = 48, mostBeside = 4000;
+    const auto beside =
+        static_cast<int>(effort.isCoarse() ? 0 : std::min(mostBeside, halvings * (ends.size() - 1 - firstParts)));
     for (int count = firstParts; count < effort.mostParts + beside && !parts.empty(); ++count) {
         const Part top = parts.top();
         // Sums of infinite bounds tell nothing of what the parts are like.
