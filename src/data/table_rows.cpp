@@ -23,11 +23,12 @@ struct TableRows::State {
     std::size_t line = 1, begin = 1; ///< where the reader is, and where the row began
     int lastEnd = 0;
     bool ended = false;
+    bool hasQuotes = false; ///< so far; without them no line ends within a cell
     std::size_t openQuote = 0, longCell = 0;
 
     void cell(const char* bytes, std::size_t size) {
         const std::string_view added(bytes, size);
-        for (const char c : added) line += c == '\n' ? 1 : 0;
+        if (hasQuotes) line += static_cast<std::size_t>(std::ranges::count(added, '\n'));
         if (delimiter == ' ' && added.empty()) return;
         text += added;
         ends.push_back(text.size());
@@ -73,6 +74,7 @@ void TableRows::add(std::string_view piece) {
     constexpr std::size_t step = 1 << 16;
     for (; !piece.empty() && !state_->ended; piece.remove_prefix(std::min(step, piece.size()))) {
         const std::string_view part = piece.substr(0, step);
+        state_->hasQuotes = state_->hasQuotes || part.find('"') != std::string_view::npos;
         csv_parse(&state_->parser, part.data(), part.size(), State::onCell, State::onRow, state_.get());
         if (state_->parser.entry_pos > longestCell) {
             (state_->parser.quoted != 0 ? state_->openQuote : state_->longCell) = state_->begin;
