@@ -42,6 +42,11 @@ public:
         numbers_.resize(numeric_.size());
     }
 
+    /// So many rows may come.
+    void expect(std::size_t rows) {
+        for (std::vector<double>& column : numbers_) column.reserve(rows);
+    }
+
     bool take(const TableRow& row) {
         if (row.line < *found_.shape.firstRow) return true;
         const bool isNumber = !row.cells[0].empty() && row.cells[0].front() >= '-' && row.cells[0].front() <= '9';
@@ -83,11 +88,11 @@ public:
     const Problem& problem() const { return problem_; }
 
     /// Takes the numbers of further rows that another one has read; whether there is room for them.
-    bool absorb(const Collector& others) {
+    bool absorb(Collector& others) {
         if (count_ + others.count_ > mostNumbersOfPage) return false;
         count_ += others.count_;
-        for (std::size_t c = 0; c < numbers_.size(); ++c)
-            numbers_[c].insert(numbers_[c].end(), others.numbers_[c].begin(), others.numbers_[c].end());
+        setAside();
+        before_.push_back(std::move(others.numbers_));
         return true;
     }
 
@@ -96,13 +101,31 @@ public:
         table.source = source;
         for (std::size_t c = 0; c < numeric_.size(); ++c) {
             const Heading& heading = found_.headings[numeric_[c]];
-            table.columns.push_back({heading.name, heading.unit, heading.meaning,
-                                     std::make_shared<const std::vector<double>>(std::move(numbers_[c]))});
+            table.columns.push_back(
+                {heading.name, heading.unit, heading.meaning, std::make_shared<const std::vector<double>>(whole(c))});
         }
         return table;
     }
 
 private:
+    void setAside() { before_.push_back(std::exchange(numbers_, std::vector<std::vector<double>>(numeric_.size()))); }
+
+    /// A column of all that was set aside, of which each part is given up as soon as it is there.
+    std::vector<double> whole(std::size_t column) {
+        if (before_.empty()) return std::move(numbers_[column]);
+        std::size_t rows = numbers_[column].size();
+        for (const auto& part : before_) rows += part[column].size();
+        std::vector<double> all;
+        all.reserve(rows);
+        const auto append = [&](std::vector<double>& part) {
+            all.insert(all.end(), part.begin(), part.end());
+            std::vector<double>().swap(part);
+        };
+        for (auto& part : before_) append(part[column]);
+        append(numbers_[column]);
+        return all;
+    }
+
     std::string nameOf(std::size_t column) const {
         const std::string& name = found_.headings[column].name;
         return std::to_string(column + 1) + (name.empty() ? "" : " (" + name + ")");
@@ -112,6 +135,7 @@ private:
     char decimal_;
     std::vector<std::size_t> numeric_;
     std::vector<std::vector<double>> numbers_;
+    std::vector<std::vector<std::vector<double>>> before_; ///< columns of earlier parts: growing ones would be copied
     double count_ = 0;
     Problem problem_;
 };
@@ -165,6 +189,7 @@ private:
         part.text = std::move(text);
         part.collector = std::make_unique<Collector>(found_);
         part.done = std::async(std::launch::async, [this, &part] {
+            part.collector->expect(static_cast<std::size_t>(std::ranges::count(part.text, '\n')));
             const std::size_t first = *found_.shape.firstRow; // which is behind all such parts
             TableRows rows(*found_.shape.delimiter, [&](const TableRow& row) {
                 return part.collector->take({row.line + first, row.cells});
