@@ -171,7 +171,7 @@ FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bo
     double drop = 0;
     for (std::size_t k = 0; k < row.boxes.size(); ++k) {
         if (k > 0)
-            drop += std::max(1.2 * formulaSize, row.boxes[k - 1].descent + row.boxes[k].ascent + 0.25 * formulaSize);
+            drop += std::max(1.2 * formulaSize, row.boxes[k - 1].descent + row.boxes[k].ascent + 0.45 * formulaSize);
         row.drops.push_back(drop);
     }
     for (const Problem& problem : line.problems) {
