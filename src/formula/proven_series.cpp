@@ -104,9 +104,10 @@ std::optional<Bounds> provenSum(const Program& given, double low, std::span<cons
     // Of a rate with bounds little is known of the angle there, and the terms had better be small.
     double away = composed ? HUGE_VAL : 0;
     bool isSharp = composed.has_value();
-    for (const Swing& swing : composed ? composed->parts : std::vector<Swing>{}) {
-        away = std::min(away, awayFromTurns(swing.rate));
-        isSharp = isSharp && width(swing.rate) < 1e-9;
+    for (std::size_t i = 0; composed && i < composed->parts.size(); ++i) {
+        const Bounds& rate = composed->parts[i].rate;
+        away = std::min(away, awayFromTurns(rate));
+        isSharp = isSharp && width(rate) < 1e-9;
     }
     const double radians = effort.isCoarse() && isSharp ? 50 : 200;
     const bool swings = away > leastAway;
