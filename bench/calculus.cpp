@@ -1,7 +1,9 @@
 // Integrals and series beside the values of their integrands and terms, and what proofs of curves that are integrals
 // cost.
-#include "formula/page.h"
-#include "formula/proven_integral.h"
+#include "formula/compile/compile.h"
+#include "formula/lines/read_page.h"
+#include "formula/page/page.h"
+#include "formula/proofs/proven_integral.h"
 #include "sampling/curve.h"
 #include "shortest.h"
 

@@ -1,5 +1,6 @@
 // Reading a table of many rows from a file, beside a pass over its bytes that only finds its numbers; and drawing as
 // many points for the first time, beside one pass over their memory. Usage: bench_columns [ROWS]
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "data/read_table.h"
 #include "files/export.h"

@@ -1,5 +1,6 @@
 // What the sheet costs: a full sheet from its document to dots, a note that is moved over a heavy field, and figures of
 // a sweep on all of the processor's cores beside one.
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "files/figure_raster.h"
 #include "plots/plot_kind.h"

@@ -1,5 +1,7 @@
 // Compiled formulas beside the same loops written by hand over the same kernels, and beside the C library.
-#include "formula/plotted.h"
+#include "formula/compile/compile.h"
+#include "formula/lines/plotted.h"
+#include "formula/lines/read_page.h"
 
 #include <benchmark/benchmark.h>
 #include <cmath>

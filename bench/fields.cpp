@@ -1,6 +1,8 @@
 // Fields: a meshgrid beside the bare evaluator over the same points, and adaptive meshes beside even grids of the same
 // accuracy.
-#include "formula/plotted.h"
+#include "formula/compile/compile.h"
+#include "formula/lines/plotted.h"
+#include "formula/lines/read_page.h"
 #include "sampling/field.h"
 
 #include <algorithm>

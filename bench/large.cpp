@@ -1,11 +1,13 @@
 // What is large, in one run beside what it cannot be faster than: the first picture of a netCDF field of a gigabyte
 // beside reading the bytes that it needs, and a sweep of a thousand figures in four parts beside the same in one.
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "data/netcdf_file.h"
 #include "data/read_file.h"
 #include "files/figure_raster.h"
-#include "formula/measured_field.h"
-#include "formula/page.h"
+#include "formula/lines/read_page.h"
+#include "formula/measured/measured_field.h"
+#include "formula/page/page.h"
 #include "plots/drawn.h"
 #include "plots/plot_kind.h"
 #include "sampling/field.h"

@@ -1,5 +1,6 @@
 // A million of anything: how long it takes to draw once it is sampled, and how large its files are. The yardstick is
 // putting a million points onto the sheet, which every kind has to do at least once.
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "files/export.h"
 #include "files/formats.h"

@@ -1,6 +1,7 @@
 // How long the window's event loop pauses, and how soon Stop is obeyed, while a heavy integral is sampled and while
 // curves are proven; how soon their first picture is there, beside drawing them without proofs; and how soon ten
 // million points follow the hand that moves them.
+#include "composition/draw_figure.h"
 #include "desktop/main_window.h"
 #include "desktop/sheet_view.h"
 

@@ -1,6 +1,8 @@
 // Points of adaptively sampled curves beside the least number that mathematics allows: for chords that interpolate
 // within ε a smooth curve needs at least ∫ √(κ/8ε) ds of them, in millimetres of the sheet.
-#include "formula/plotted.h"
+#include "formula/compile/compile.h"
+#include "formula/lines/plotted.h"
+#include "formula/lines/read_page.h"
 #include "sampling/certificate.h"
 #include "sampling/curve.h"
 

@@ -2,7 +2,9 @@
 // same bytes plainly.
 #include "files/draft.h"
 #include "files/recipe.h"
-#include "formula/page.h"
+#include "formula/compile/compile.h"
+#include "formula/lines/read_page.h"
+#include "formula/page/page.h"
 #include "sampling/streamlines.h"
 #include "shortest.h"
 

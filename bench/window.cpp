@@ -1,7 +1,8 @@
 // `bench_window start`: the real window until its first figure is painted, then it ends.
 // `bench_window keys`: time from a key press in a formula, and from a step of dragging, to the new pixels of the demo.
+#include "composition/draw_figure.h"
 #include "desktop/main_window.h"
-#include "formula/units.h"
+#include "formula/notation/units.h"
 
 #include <QApplication>
 #include <QElapsedTimer>

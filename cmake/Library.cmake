@@ -1,11 +1,13 @@
 # The core as one installed library: all folders but the command line and the window in one archive, with the public
 # header and a package that finds what it stands on.
 #   cmake --install build --component library --prefix PLACE
-set(LIBRARY_FOLDERS special formula sampling typeset figure data drawing plots notes composition files library)
+get_property(LIBRARY_FOLDERS GLOBAL PROPERTY COULTER_FOLDERS)
+list(REMOVE_ITEM LIBRARY_FOLDERS command desktop)
 set(LIBRARY_SCRIPT "create $<TARGET_FILE_DIR:coulter_library>/libcoulter.a\n")
 foreach(FOLDER ${LIBRARY_FOLDERS})
-  string(APPEND LIBRARY_SCRIPT "addlib $<TARGET_FILE:coulter_${FOLDER}>\n")
-  list(APPEND LIBRARY_TARGETS coulter_${FOLDER})
+  coulter_library_of(LIBRARY ${FOLDER})
+  string(APPEND LIBRARY_SCRIPT "addlib $<TARGET_FILE:${LIBRARY}>\n")
+  list(APPEND LIBRARY_TARGETS ${LIBRARY})
 endforeach()
 string(APPEND LIBRARY_SCRIPT "save\nend\n")
 file(GENERATE OUTPUT ${CMAKE_BINARY_DIR}/libcoulter.mri CONTENT "${LIBRARY_SCRIPT}")

@@ -5,7 +5,9 @@
 #include "data/read_file.h"
 #include "data/read_vtu.h"
 #include "files/recipe.h"
-#include "formula/page.h"
+#include "formula/lines/answer.h"
+#include "formula/lines/read_page.h"
+#include "formula/page/page.h"
 
 #include <cstdlib>
 #include <filesystem>

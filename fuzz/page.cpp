@@ -1,10 +1,12 @@
 // Coverage-guided fuzzing: any bytes as a formula page, through reading, compiling, evaluation at points and over
 // intervals. Nothing may crash, hang or grow without bound, whatever the page says.
-#include "formula/bounds_arithmetic.h"
-#include "formula/enclosure.h"
-#include "formula/expr_build.h"
-#include "formula/jet.h"
-#include "formula/plotted.h"
+#include "formula/bounds/bounds_arithmetic.h"
+#include "formula/compile/compile.h"
+#include "formula/lines/plotted.h"
+#include "formula/lines/read_page.h"
+#include "formula/notation/expr_build.h"
+#include "formula/proofs/interval_evaluator.h"
+#include "formula/proofs/jet_evaluator.h"
 #include "typeset/formula_math.h"
 
 #include <cmath>
@@ -28,7 +30,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         if (const MathPtr math = lineMath(line)) layoutMath(*math, 4);
         if (line.formula) spelled(*line.formula);
         if (line.kind != LineKind::Function || !line.good() || line.parameters.size() > 3) continue;
-        const ExprPtr body = line.body ? line.body : callExpr(line.name, {nameExpr(line.parameters[0])}); // interpolates
+        const ExprPtr body =
+            line.body ? line.body : callExpr(line.name, {nameExpr(line.parameters[0])}); // interpolates
         const Compiled compiled = compile(page, body, line.parameters);
         if (!compiled.program) continue;
         const std::vector<double> places{-2.5, -1, -0.0, 1e-9, 0.5, 1, 3, 1e6, INFINITY, NAN};

@@ -1,6 +1,7 @@
 // Coverage-guided fuzzing: any bytes as a recipe, through reading, drawing and writing, or as a look. Nothing may
 // crash, hang or grow without bound; what is read must be written so that it reads back.
 #include "files/recipe.h"
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "files/look_file.h"
 

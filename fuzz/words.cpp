@@ -1,7 +1,8 @@
 // Coverage-guided fuzzing: any bytes as words with formulas and values, typeset. Nothing may crash or hang; what is not
 // read has a sentence and a place within the words.
 #include "typeset/words.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/lines/read_page.h"
 #include "typeset/formula_math.h"
 
 #include <algorithm>

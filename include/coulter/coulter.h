@@ -136,8 +136,8 @@ public:
     /// @param member      of a family, from 0
     Result<Samples> samples(std::size_t panel, std::size_t plot, std::size_t member = 0,
                             const Making& making = {}) const;
-    /// The figure as a file of a format ("pdf", "svg", "png", "tiff", "eps") with its recipe inside. Equal recipes give equal
-    /// bytes.
+    /// The figure as a file of a format ("pdf", "svg", "png", "tiff", "eps") with its recipe inside. Equal recipes give
+    /// equal bytes.
     Result<std::string> bytes(const std::string& format, const Making& making = {}) const;
 
     /// Rebuilds an exported figure from the recipe inside it: no problem if every byte is the same.

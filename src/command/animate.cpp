@@ -1,10 +1,10 @@
 #include "command/commands.h"
 #include "command/interruption.h"
 #include "command/progress.h"
-#include "files/sweep.h"
 #include "files/animation.h"
 #include "files/recipe.h"
 #include "files/set_value.h"
+#include "files/sweep.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>

@@ -6,6 +6,7 @@
 #include "files/file_access.h"
 #include "files/look_file.h"
 #include "files/recipe.h"
+#include "formula/lines/read_page.h"
 
 #include <CLI/CLI.hpp>
 #include <filesystem>

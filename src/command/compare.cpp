@@ -1,6 +1,7 @@
 #include "files/compare.h"
 #include "command/commands.h"
 #include "command/interruption.h"
+#include "composition/draw_figure.h"
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/png_picture.h"

@@ -1,5 +1,5 @@
 #include "command/commands.h"
-#include "formula/parser.h"
+#include "formula/notation/parser.h"
 #include "special/catalogue.h"
 
 #include <CLI/CLI.hpp>

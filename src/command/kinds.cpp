@@ -2,7 +2,7 @@
 #include "figure/scale_settings.h"
 #include "figure/sheet_settings.h"
 #include "files/plot_schema.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
 #include "notes/note_kind.h"
 #include "plots/plot_kind.h"
 

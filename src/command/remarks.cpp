@@ -1,5 +1,6 @@
 #include "command/commands.h"
 #include "command/interruption.h"
+#include "composition/draw_figure.h"
 #include "composition/referee.h"
 
 #include <CLI/CLI.hpp>

@@ -1,7 +1,6 @@
 #include "command/commands.h"
 #include "command/interruption.h"
 #include "command/progress.h"
-#include "files/sweep.h"
 #include "command/sweep_index.h"
 #include "data/digest.h"
 #include "figure/sheet_sizes.h"
@@ -10,6 +9,8 @@
 #include "files/look_file.h"
 #include "files/recipe.h"
 #include "files/set_value.h"
+#include "files/sweep.h"
+#include "formula/lines/read_page.h"
 #include "notes/document_look.h"
 
 #include <CLI/CLI.hpp>

@@ -4,6 +4,7 @@
 #include "command/progress.h"
 #include "data/digest.h"
 #include "data/tile_file.h"
+#include "formula/compile/compile.h"
 #include "plots/reading.h"
 #include "sampling/grid.h"
 

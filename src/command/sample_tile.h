@@ -1,6 +1,6 @@
 #pragma once
 #include "command/interruption.h"
-#include "formula/page.h"
+#include "formula/page/page.h"
 
 #include <string>
 

@@ -1,6 +1,7 @@
 #include "command/commands.h"
-#include "formula/answer_text.h"
-#include "formula/unit_inference.h"
+#include "formula/algebra/unit_inference.h"
+#include "formula/lines/answer.h"
+#include "formula/lines/answer_text.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>

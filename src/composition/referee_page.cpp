@@ -1,7 +1,7 @@
 // What a referee asks of the page and of what is said about it.
 #include "composition/referee.h"
 #include "figure/sheet_settings.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
 #include "plots/page_edits.h"
 #include "plots/plot_kind.h"
 #include "typeset/formula_math.h"

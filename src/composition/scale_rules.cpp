@@ -3,7 +3,7 @@
 #include "composition/look.h"
 #include "figure/item_path.h"
 #include "figure/scale_settings.h"
-#include "formula/columns.h"
+#include "formula/compile/columns.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,6 +1,7 @@
 #include "composition/sheet_layout.h"
 
 #include "composition/colour_bar.h"
+#include "composition/lay_out_panel.h"
 #include "composition/layout_parts.h"
 #include "composition/legend_place.h"
 #include "figure/panel_grid.h"

@@ -4,8 +4,8 @@
 #include "composition/space_parts.h"
 #include "figure/item_path.h"
 #include "figure/scale_settings.h"
-#include "formula/text.h"
-#include "formula/units.h"
+#include "formula/base/text.h"
+#include "formula/notation/units.h"
 
 #include <algorithm>
 #include <cmath>

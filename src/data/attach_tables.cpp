@@ -2,8 +2,8 @@
 
 #include "data/digest.h"
 #include "data/read_file.h"
-#include "formula/line_parser.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/page/line_parser.h"
 
 #include <algorithm>
 

@@ -1,5 +1,5 @@
 #pragma once
-#include "formula/file_digest.h"
+#include "formula/measured/file_digest.h"
 
 #include <filesystem>
 #include <memory>

@@ -1,7 +1,8 @@
 #include "data/netcdf_file.h"
 
-#include "formula/columns.h"
-#include "formula/text.h"
+#include "data/file_trouble.h"
+#include "formula/base/text.h"
+#include "formula/compile/columns.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,5 +1,5 @@
 #pragma once
-#include "data/read_file.h"
+#include "data/file_trouble.h"
 
 #include <mutex>
 #include <span>

@@ -1,6 +1,7 @@
 #include "data/netcdf_numbers.h"
 
 #include "data/file_state.h"
+#include "data/file_trouble.h"
 #include "special/leaks_of_libraries.h"
 
 #include <algorithm>

@@ -1,6 +1,6 @@
 #pragma once
 #include "data/netcdf_file.h"
-#include "formula/grid_numbers.h"
+#include "formula/measured/grid_numbers.h"
 
 namespace coulter {
 

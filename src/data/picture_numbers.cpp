@@ -1,9 +1,9 @@
 #include "data/picture_numbers.h"
 
-#include "data/read_file.h"
-#include "formula/columns.h"
-#include "formula/measured_grid.h"
-#include "formula/text.h"
+#include "data/file_trouble.h"
+#include "formula/base/text.h"
+#include "formula/compile/columns.h"
+#include "formula/measured/measured_grid.h"
 
 #include <algorithm>
 #include <cmath>

@@ -2,11 +2,12 @@
 
 #include "data/digest.h"
 #include "data/file_state.h"
+#include "data/file_trouble.h"
 #include "data/picture_numbers.h"
 #include "data/read_netcdf.h"
 #include "data/read_vtu.h"
 #include "data/tile_file.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
 
 #include <algorithm>
 #include <array>
@@ -87,36 +88,6 @@ TableRead readWithDigest(const std::filesystem::path& path, const std::stop_toke
 }
 
 } // namespace
-
-TableRead refusedFile(std::string sentence, std::string suggestion) {
-    TableRead read;
-    read.problem.sentence = std::move(sentence);
-    read.problem.suggestion = std::move(suggestion);
-    return read;
-}
-
-std::string asUtf8(const std::string& words) {
-    if (encodeUtf8(decodeUtf8(words)) == words) return words;
-    std::u32string letters;
-    for (const char byte : words) letters += static_cast<char32_t>(static_cast<unsigned char>(byte));
-    return encodeUtf8(letters);
-}
-
-TableRead readVariable(const std::string& format,
-                       const std::function<DataTable(std::vector<std::string>& variables)>& read) {
-    TableRead found;
-    std::vector<std::string> variables;
-    try {
-        found.table = read(variables);
-        found.encoding = format;
-    } catch (FileTrouble& trouble) {
-        found = refusedFile(std::move(trouble.sentence), std::move(trouble.way));
-    } catch (const std::bad_alloc&) {
-        found = refusedFile("There is not enough memory to read it.");
-    }
-    if (variables.size() > 1) found.variables = std::move(variables);
-    return found;
-}
 
 TableRead readDataFile(const std::filesystem::path& path, const TableShape& shape, const std::string& variable,
                        const std::stop_token& stop) {

@@ -1,14 +1,14 @@
 #include "data/read_netcdf.h"
 
+#include "data/file_trouble.h"
 #include "data/netcdf_file.h"
 #include "data/netcdf_header.h"
 #include "data/netcdf_numbers.h"
 #include "data/netcdf_probe.h"
-#include "data/read_file.h"
-#include "formula/columns.h"
-#include "formula/measured_grid.h"
-#include "formula/text.h"
-#include "formula/units.h"
+#include "formula/base/text.h"
+#include "formula/compile/columns.h"
+#include "formula/measured/measured_grid.h"
+#include "formula/notation/units.h"
 #include "special/leaks_of_libraries.h"
 
 #include <algorithm>

@@ -5,8 +5,8 @@
 #include "data/table_cell.h"
 #include "data/table_rows.h"
 #include "data/text_encoding.h"
-#include "formula/columns.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/compile/columns.h"
 
 #include <algorithm>
 #include <array>

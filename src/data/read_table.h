@@ -1,7 +1,7 @@
 #pragma once
 #include "data/table_shape.h"
-#include "formula/data_table.h"
-#include "formula/problem.h"
+#include "formula/base/problem.h"
+#include "formula/measured/data_table.h"
 
 #include <filesystem>
 #include <functional>

@@ -1,8 +1,9 @@
 // Pictures in TIFF (revision 6.0), read by libtiff as numbers. See picture_numbers.h.
 #include "data/picture_numbers.h"
 #include "data/tiff_source.h"
-#include "formula/columns.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/compile/columns.h"
+#include "formula/lines/read_page.h"
 
 #include <algorithm>
 #include <cmath>

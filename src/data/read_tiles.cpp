@@ -1,10 +1,11 @@
 #include "data/digest.h"
 #include "data/file_state.h"
+#include "data/file_trouble.h"
 #include "data/netcdf_file.h"
 #include "data/netcdf_probe.h"
 #include "data/tile_file.h"
-#include "formula/columns.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/compile/columns.h"
 #include "special/leaks_of_libraries.h"
 
 #include <algorithm>

@@ -1,9 +1,9 @@
 #include "data/read_vtu.h"
 
-#include "data/read_file.h"
+#include "data/file_trouble.h"
 #include "data/vtk_array.h"
-#include "formula/columns.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/compile/columns.h"
 
 #include <algorithm>
 #include <bit>

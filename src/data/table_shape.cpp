@@ -2,10 +2,10 @@
 
 #include "data/table_cell.h"
 #include "data/table_rows.h"
-#include "formula/lexer.h"
-#include "formula/parser.h"
-#include "formula/text.h"
-#include "formula/units.h"
+#include "formula/base/text.h"
+#include "formula/notation/lexer.h"
+#include "formula/notation/parser.h"
+#include "formula/notation/units.h"
 
 #include <algorithm>
 #include <array>

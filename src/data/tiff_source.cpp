@@ -1,6 +1,6 @@
 #include "data/tiff_source.h"
 
-#include "formula/columns.h"
+#include "formula/compile/columns.h"
 
 #include <algorithm>
 #include <cstring>

@@ -1,6 +1,6 @@
 #pragma once
 #include "data/read_table.h"
-#include "formula/data_table.h"
+#include "formula/measured/data_table.h"
 
 #include <functional>
 

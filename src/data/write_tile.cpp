@@ -1,3 +1,4 @@
+#include "data/file_trouble.h"
 #include "data/netcdf_file.h"
 #include "data/netcdf_probe.h"
 #include "data/tile_file.h"

@@ -1,6 +1,7 @@
 #include "desktop/compare_sheet.h"
 #include "desktop/translation.h"
 
+#include "composition/draw_figure.h"
 #include "files/compare.h"
 
 #include <QLabel>

@@ -2,7 +2,8 @@
 #include "desktop/translation.h"
 
 #include "data/attach_tables.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/lines/read_page.h"
 #include "plots/page_edits.h"
 #include "plots/table_edits.h"
 #include "typeset/words.h"

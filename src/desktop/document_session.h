@@ -1,6 +1,6 @@
 #pragma once
 #include "figure/document.h"
-#include "formula/problem.h"
+#include "formula/base/problem.h"
 
 #include <QObject>
 #include <QString>

@@ -1,6 +1,7 @@
 #include "desktop/figure_worker.h"
 #include "desktop/translation.h"
 
+#include "composition/draw_figure.h"
 #include "files/export.h"
 
 #include <cmath>

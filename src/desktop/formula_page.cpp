@@ -2,6 +2,8 @@
 #include "desktop/translation.h"
 
 #include "drawing/cairo_painter.h"
+#include "formula/lines/answer.h"
+#include "formula/lines/read_page.h"
 #include "typeset/formula_math.h"
 
 #include <QPainter>

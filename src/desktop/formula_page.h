@@ -2,7 +2,7 @@
 #include "desktop/document_session.h"
 #include "desktop/line_editor.h"
 #include "drawing/scene.h"
-#include "formula/page.h"
+#include "formula/page/page.h"
 
 #include <QAbstractScrollArea>
 #include <optional>

@@ -1,11 +1,12 @@
 #include "desktop/function_catalogue.h"
 
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "desktop/line_editor.h"
 #include "desktop/translation.h"
 #include "drawing/cairo_painter.h"
-#include "formula/parser.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/notation/parser.h"
 #include "typeset/formula_math.h"
 
 #include <QFormLayout>

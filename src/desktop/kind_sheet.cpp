@@ -2,6 +2,7 @@
 #include "desktop/translation.h"
 
 #include "figure/scale_settings.h"
+#include "formula/lines/read_page.h"
 #include "plots/plot_kind.h"
 
 namespace coulter {

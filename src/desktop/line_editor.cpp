@@ -3,7 +3,8 @@
 #include "desktop/name_completion.h"
 #include "desktop/translation.h"
 #include "drawing/cairo_painter.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/lines/answer.h"
 #include "typeset/formula_math.h"
 
 #include <QKeyEvent>

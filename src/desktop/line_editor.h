@@ -1,7 +1,7 @@
 #pragma once
 #include "desktop/look.h"
 #include "drawing/scene.h"
-#include "formula/page.h"
+#include "formula/page/page.h"
 
 #include <QLabel>
 #include <QPlainTextEdit>

@@ -3,11 +3,13 @@
 #include "desktop/compare_sheet.h"
 #include "desktop/translation.h"
 
+#include "composition/draw_figure.h"
 #include "data/attach_tables.h"
 #include "drawing/svg_writer.h"
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
+#include "formula/lines/read_page.h"
 #include "plots/page_edits.h"
 
 #include <QApplication>

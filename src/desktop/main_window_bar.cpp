@@ -1,6 +1,7 @@
 // The window's bar and menus. See main_window.h.
 #include "desktop/main_window.h"
 #include "desktop/translation.h"
+#include "formula/lines/read_page.h"
 #include "plots/page_edits.h"
 #include "plots/plot_kind.h"
 

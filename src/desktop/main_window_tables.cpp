@@ -2,6 +2,7 @@
 #include "data/attach_tables.h"
 #include "data/read_file.h"
 #include "desktop/main_window.h"
+#include "formula/lines/read_page.h"
 #include "plots/table_edits.h"
 
 #include <QDir>

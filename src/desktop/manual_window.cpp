@@ -1,6 +1,6 @@
 #include "desktop/manual_window.h"
 
-#include "formula/line_parser.h"
+#include "formula/page/line_parser.h"
 
 #include <QDesktopServices>
 #include <QFile>

@@ -2,8 +2,8 @@
 
 #include "desktop/line_editor.h"
 #include "desktop/translation.h"
-#include "formula/parser.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/notation/parser.h"
 #include "typeset/formula_math.h"
 
 #include <QPainter>

@@ -1,6 +1,6 @@
 #pragma once
 #include "desktop/look.h"
-#include "formula/completion.h"
+#include "formula/lines/completion.h"
 
 #include <QListWidget>
 

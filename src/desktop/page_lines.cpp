@@ -2,7 +2,7 @@
 // formula_page.h.
 #include "desktop/formula_page.h"
 #include "figure/edits.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
 #include "plots/page_edits.h"
 
 #include <QApplication>

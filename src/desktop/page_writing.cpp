@@ -1,6 +1,6 @@
 // Writing on the formula page: lines being edited, taken, gone on from. See formula_page.h.
 #include "desktop/formula_page.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
 #include "plots/page_edits.h"
 
 #include <QScrollBar>

@@ -5,7 +5,8 @@
 #include "drawing/sheet_ink.h"
 #include "figure/edits.h"
 #include "figure/scale_settings.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/lines/read_page.h"
 #include "plots/plot_kind.h"
 #include "plots/telling.h"
 

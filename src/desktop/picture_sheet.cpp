@@ -1,5 +1,6 @@
 #include "desktop/picture_sheet.h"
 
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "desktop/other_eyes.h"
 #include "drawing/cairo_painter.h"

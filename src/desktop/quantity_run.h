@@ -1,6 +1,6 @@
 #pragma once
 #include "desktop/document_session.h"
-#include "formula/page.h"
+#include "formula/page/page.h"
 
 #include <QElapsedTimer>
 #include <QObject>

@@ -3,7 +3,7 @@
 #include "desktop/form_fields.h"
 #include "desktop/translation.h"
 #include "files/file_access.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
 #include "plots/table_edits.h"
 
 #include <QApplication>

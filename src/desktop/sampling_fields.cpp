@@ -2,7 +2,7 @@
 
 #include "desktop/choice_field.h"
 #include "figure/edits.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
 
 #include <QHBoxLayout>
 #include <QLabel>

@@ -1,9 +1,11 @@
 #include "desktop/scratch_strip.h"
 #include "desktop/translation.h"
 
-#include "formula/answer_text.h"
-#include "formula/fourier_lines.h"
-#include "formula/unit_inference.h"
+#include "formula/algebra/unit_inference.h"
+#include "formula/lines/answer.h"
+#include "formula/lines/answer_text.h"
+#include "formula/lines/fourier_lines.h"
+#include "formula/lines/read_page.h"
 #include "typeset/words.h"
 
 #include <QLabel>

@@ -3,7 +3,7 @@
 #include "desktop/choice_field.h"
 #include "desktop/translation.h"
 #include "files/file_access.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
 
 #include <QCheckBox>
 #include <QFileDialog>

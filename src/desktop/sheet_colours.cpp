@@ -1,5 +1,6 @@
 // The colour bar by hand: its range, the levels on it, how the values are spread. See sheet_view.h.
 #include "composition/colour_bar.h"
+#include "composition/pointing.h"
 #include "desktop/sheet_view.h"
 #include "figure/sheet_settings.h"
 #include "plots/handles.h"

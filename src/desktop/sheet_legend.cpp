@@ -1,4 +1,5 @@
 // Legends on the sheet: entries renamed where they stand. See sheet_view.h.
+#include "composition/pointing.h"
 #include "desktop/sheet_view.h"
 #include "figure/edits.h"
 

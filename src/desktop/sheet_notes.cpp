@@ -2,9 +2,10 @@
 #include "desktop/sheet_view.h"
 #include "desktop/translation.h"
 
+#include "composition/pointing.h"
 #include "drawing/nearness.h"
-#include "formula/expr_build.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/notation/expr_build.h"
 #include "notes/note_settings.h"
 #include "notes/profile_edits.h"
 #include "plots/handles.h"

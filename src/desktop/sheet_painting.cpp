@@ -1,6 +1,7 @@
 // How the sheet looks on the desk: paper, rulers, what is selected, the read-out. See sheet_view.h.
 #include "desktop/sheet_view.h"
 
+#include "composition/pointing.h"
 #include "plots/telling.h"
 
 #include <QPainter>

@@ -1,5 +1,7 @@
 // Panels of the sheet by mouse and keys: added, split, copied, moved, made larger, taken away. See sheet_view.h.
+#include "composition/pointing.h"
 #include "desktop/sheet_view.h"
+#include "formula/lines/read_page.h"
 #include "plots/differences.h"
 
 #include <QContextMenuEvent>

@@ -1,8 +1,10 @@
 #include "desktop/sheet_view.h"
 #include "desktop/translation.h"
 
+#include "composition/pointing.h"
 #include "drawing/nearness.h"
 #include "figure/sheet_settings.h"
+#include "formula/lines/read_page.h"
 #include "plots/read_out.h"
 
 #include <QApplication>

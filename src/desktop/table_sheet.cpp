@@ -4,8 +4,8 @@
 #include "desktop/choice_field.h"
 #include "desktop/translation.h"
 #include "desktop/while_reading.h"
-#include "formula/measured_grid.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/measured/measured_grid.h"
 #include "typeset/words.h"
 
 #include <QFormLayout>

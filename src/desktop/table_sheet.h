@@ -1,7 +1,7 @@
 #pragma once
 #include "data/read_table.h"
 #include "desktop/look.h"
-#include "formula/measured_lines.h"
+#include "formula/lines/measured_lines.h"
 
 #include <QDialog>
 #include <functional>

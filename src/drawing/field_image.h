@@ -1,6 +1,6 @@
 #pragma once
 #include "drawing/frame.h"
-#include "formula/measured_field.h"
+#include "formula/measured/measured_field.h"
 #include "sampling/field_samples.h"
 
 namespace coulter {

@@ -1,6 +1,6 @@
 #include "drawing/ticks.h"
 
-#include "formula/text.h"
+#include "formula/base/text.h"
 
 #include <algorithm>
 #include <array>

@@ -1,5 +1,5 @@
 #pragma once
-#include "formula/units.h"
+#include "formula/notation/units.h"
 #include "sampling/panel_map.h"
 
 #include <string>

@@ -1,5 +1,7 @@
 #include "figure/document.h"
 
+#include "formula/lines/read_page.h"
+
 namespace coulter {
 
 Plot plotOf(std::string of, std::string kind) {

@@ -1,6 +1,7 @@
 #pragma once
 #include "figure/settings.h"
-#include "formula/page.h"
+#include "formula/lines/read_page.h"
+#include "formula/page/page.h"
 #include "sampling/finer_stretch.h"
 #include "sampling/panel_map.h"
 

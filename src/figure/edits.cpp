@@ -1,8 +1,9 @@
 #include "figure/edits.h"
 
-#include "formula/line_parser.h"
-#include "formula/parser.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/lines/read_page.h"
+#include "formula/notation/parser.h"
+#include "formula/page/line_parser.h"
 
 #include <algorithm>
 #include <charconv>

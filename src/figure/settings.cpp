@@ -1,6 +1,6 @@
 #include "figure/settings.h"
 
-#include "formula/text.h"
+#include "formula/base/text.h"
 
 namespace coulter {
 namespace {

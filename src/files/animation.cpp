@@ -1,5 +1,6 @@
 #include "files/animation.h"
 
+#include "composition/draw_figure.h"
 #include "drawing/cairo_painter.h"
 #include "drawing/scene_extent.h"
 #include "figure/sheet_settings.h"

@@ -1,5 +1,6 @@
 #include "files/compare.h"
 
+#include "composition/pointing.h"
 #include "composition/referee.h"
 #include "files/recipe.h"
 #include "files/segment_index.h"

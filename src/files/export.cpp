@@ -1,5 +1,6 @@
 #include "files/export.h"
 
+#include "composition/draw_figure.h"
 #include "composition/findings.h"
 #include "data/attach_tables.h"
 #include "drawing/scene_extent.h"

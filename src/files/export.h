@@ -1,7 +1,7 @@
 #pragma once
 #include "composition/figure.h"
 #include "figure/document.h"
-#include "formula/problem.h"
+#include "formula/base/problem.h"
 
 #include <filesystem>
 #include <functional>

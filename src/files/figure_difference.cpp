@@ -1,7 +1,8 @@
 #include "files/figure_difference.h"
 
+#include "composition/pointing.h"
 #include "drawing/image_bytes.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,6 +1,6 @@
 #include "files/json_reader.h"
 
-#include "formula/text.h"
+#include "formula/base/text.h"
 
 #include <algorithm>
 #include <cmath>

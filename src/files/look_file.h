@@ -1,6 +1,6 @@
 #pragma once
 #include "figure/sheet_looks.h"
-#include "formula/problem.h"
+#include "formula/base/problem.h"
 
 #include <string>
 

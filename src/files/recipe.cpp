@@ -7,9 +7,10 @@
 #include "files/kind_settings.h"
 #include "files/recipe_tables.h"
 #include "files/settings_json.h"
-#include "formula/page.h"
-#include "formula/plotted.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/lines/plotted.h"
+#include "formula/lines/read_page.h"
+#include "formula/page/page.h"
 #include "notes/note_kind.h"
 #include "plots/plot_kind.h"
 

@@ -1,10 +1,10 @@
 #include "files/recipe_tables.h"
 
 #include "data/attach_tables.h"
-#include "formula/columns.h"
-#include "formula/measured_grid.h"
-#include "formula/text.h"
-#include "formula/units.h"
+#include "formula/base/text.h"
+#include "formula/compile/columns.h"
+#include "formula/measured/measured_grid.h"
+#include "formula/notation/units.h"
 
 #include <algorithm>
 #include <cmath>

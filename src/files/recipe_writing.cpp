@@ -5,7 +5,7 @@
 #include "files/recipe.h"
 #include "files/recipe_tables.h"
 #include "files/settings_json.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
 #include "notes/note_kind.h"
 #include "plots/plot_kind.h"
 

@@ -1,7 +1,7 @@
 #include "files/sweep.h"
 
-#include "formula/columns.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/compile/columns.h"
 
 #include <charconv>
 #include <cmath>

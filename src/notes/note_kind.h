@@ -2,7 +2,7 @@
 #include "drawing/canvas.h"
 #include "drawing/frame.h"
 #include "figure/item_path.h"
-#include "formula/page.h"
+#include "formula/page/page.h"
 #include "plots/drawn.h"
 
 #include <span>

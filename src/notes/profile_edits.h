@@ -1,7 +1,7 @@
 #pragma once
 #include "figure/document.h"
 #include "figure/item_path.h"
-#include "formula/problem.h"
+#include "formula/base/problem.h"
 #include "sampling/panel_map.h"
 
 #include <optional>

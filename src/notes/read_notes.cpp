@@ -1,8 +1,8 @@
 #include "notes/read_notes.h"
 
 #include "drawing/colours.h"
-#include "formula/columns.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/compile/columns.h"
 #include "notes/note_settings.h"
 #include "plots/dashes.h"
 #include "plots/handles.h"

@@ -1,13 +1,14 @@
 // The area between a curve and another one, usually zero.
 #include "drawing/colours.h"
-#include "formula/expr_build.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/compile/compile.h"
+#include "formula/notation/expr_build.h"
 #include "plots/area_estimates.h"
 #include "plots/column_source.h"
 #include "plots/common_settings.h"
 #include "plots/curve_source.h"
-#include "plots/sampling.h"
 #include "plots/reading.h"
+#include "plots/sampling.h"
 #include "plots/telling.h"
 #include "typeset/formula_math.h"
 

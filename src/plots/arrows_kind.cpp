@@ -2,7 +2,7 @@
 #include "drawing/arrow_head.h"
 #include "drawing/colours.h"
 #include "drawing/line_labels.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
 #include "plots/common_settings.h"
 #include "plots/vectors.h"
 #include "sampling/grid.h"

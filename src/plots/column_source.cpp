@@ -1,8 +1,9 @@
 #include "plots/column_source.h"
 
 #include "drawing/places_on_sheet.h"
-#include "formula/columns.h"
-#include "formula/expr_build.h"
+#include "formula/compile/columns.h"
+#include "formula/compile/compile.h"
+#include "formula/notation/expr_build.h"
 #include "plots/marks.h"
 #include "plots/reading.h"
 #include "plots/telling.h"

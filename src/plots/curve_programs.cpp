@@ -1,7 +1,8 @@
 #include "plots/curve_programs.h"
 
-#include "formula/columns.h"
-#include "formula/expr_build.h"
+#include "formula/compile/columns.h"
+#include "formula/compile/compile.h"
+#include "formula/notation/expr_build.h"
 
 #include <algorithm>
 

@@ -1,6 +1,6 @@
 #pragma once
 #include "figure/document.h"
-#include "formula/plotted.h"
+#include "formula/lines/plotted.h"
 
 #include <memory>
 

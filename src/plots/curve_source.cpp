@@ -1,7 +1,8 @@
 #include "plots/curve_source.h"
 
-#include "formula/parser.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/compile/compile.h"
+#include "formula/notation/parser.h"
 #include "plots/curve_programs.h"
 #include "plots/reading.h"
 #include "plots/seen_in.h"

@@ -1,6 +1,6 @@
 #include "plots/dashes.h"
 
-#include "formula/columns.h"
+#include "formula/compile/columns.h"
 
 #include <algorithm>
 #include <cmath>

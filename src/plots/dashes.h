@@ -1,6 +1,6 @@
 #pragma once
 #include "figure/settings.h"
-#include "formula/page.h"
+#include "formula/page/page.h"
 
 #include <optional>
 #include <vector>

@@ -1,6 +1,6 @@
 #include "plots/differences.h"
 
-#include "formula/expr_build.h"
+#include "formula/notation/expr_build.h"
 #include "plots/plot_kind.h"
 
 namespace coulter {

@@ -1,6 +1,6 @@
 #pragma once
 #include "figure/document.h"
-#include "formula/page.h"
+#include "formula/page/page.h"
 
 #include <vector>
 

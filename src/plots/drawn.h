@@ -1,6 +1,6 @@
 #pragma once
 #include "figure/item_path.h"
-#include "formula/names.h"
+#include "formula/notation/names.h"
 #include "plots/source.h"
 #include "typeset/math.h"
 

@@ -1,5 +1,6 @@
 #include "plots/field_source.h"
 
+#include "formula/compile/compile.h"
 #include "plots/measured_places.h"
 #include "plots/reading.h"
 #include "typeset/formula_math.h"

@@ -1,6 +1,6 @@
 #include "plots/handles.h"
 
-#include "formula/text.h"
+#include "formula/base/text.h"
 
 #include <charconv>
 #include <cmath>

@@ -1,8 +1,9 @@
 // How often the numbers of a column fall between edges.
 #include "drawing/colours.h"
-#include "formula/columns.h"
-#include "formula/expr_build.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/compile/columns.h"
+#include "formula/compile/compile.h"
+#include "formula/notation/expr_build.h"
 #include "plots/column_source.h"
 #include "plots/common_settings.h"
 #include "plots/handles.h"

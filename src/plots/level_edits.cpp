@@ -1,6 +1,6 @@
 #include "plots/level_edits.h"
 
-#include "formula/text.h"
+#include "formula/base/text.h"
 #include "plots/handles.h"
 
 #include <algorithm>

@@ -2,7 +2,7 @@
 
 #include "drawing/nearness.h"
 #include "drawing/ticks.h"
-#include "formula/columns.h"
+#include "formula/compile/columns.h"
 #include "plots/column_source.h"
 #include "plots/field_source.h"
 #include "plots/telling.h"

@@ -1,7 +1,7 @@
 // Curves as lines, in the plane or in space.
 #include "drawing/colours.h"
 #include "drawing/space_canvas.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
 #include "plots/common_settings.h"
 #include "plots/curve_marks.h"
 #include "plots/curve_source.h"

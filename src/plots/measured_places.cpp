@@ -1,6 +1,6 @@
 #include "plots/measured_places.h"
 
-#include "formula/columns.h"
+#include "formula/compile/columns.h"
 #include "sampling/grid.h"
 
 #include <algorithm>

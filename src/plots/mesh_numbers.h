@@ -1,7 +1,7 @@
 #pragma once
 #include "drawing/canvas.h"
 #include "drawing/frame.h"
-#include "formula/measured_field.h"
+#include "formula/measured/measured_field.h"
 
 namespace coulter {
 

@@ -1,7 +1,8 @@
 #include "plots/page_edits.h"
 
-#include "formula/parser.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/lines/read_page.h"
+#include "formula/notation/parser.h"
 #include "plots/plot_kind.h"
 
 #include <algorithm>

@@ -1,6 +1,6 @@
 #pragma once
 #include "figure/item_path.h"
-#include "formula/line.h"
+#include "formula/page/line.h"
 
 #include <optional>
 #include <string>

@@ -1,7 +1,7 @@
 #pragma once
 #include "drawing/canvas.h"
 #include "drawing/frame.h"
-#include "formula/plotted.h"
+#include "formula/lines/plotted.h"
 #include "plots/drawn.h"
 #include "plots/extents.h"
 #include "plots/table.h"

@@ -1,7 +1,9 @@
 #include "plots/plot_kind.h"
 
 #include "figure/scale_settings.h"
-#include "formula/columns.h"
+#include "formula/compile/columns.h"
+#include "formula/compile/compile.h"
+#include "formula/page/free_names.h"
 #include "plots/common_settings.h"
 #include "plots/curve_programs.h"
 #include "plots/dashes.h"

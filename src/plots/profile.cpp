@@ -1,6 +1,6 @@
 #include "plots/profile.h"
 
-#include "formula/program.h"
+#include "formula/program/program.h"
 #include "sampling/cost.h"
 
 #include <algorithm>

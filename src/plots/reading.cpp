@@ -1,6 +1,7 @@
 #include "plots/reading.h"
 
 #include "drawing/colours.h"
+#include "formula/compile/compile.h"
 #include "plots/common_settings.h"
 #include "plots/field_source.h"
 #include "typeset/formula_math.h"

@@ -1,4 +1,5 @@
 #pragma once
+#include "formula/compile/compile.h"
 #include "plots/plot_kind.h"
 
 namespace coulter {

@@ -1,7 +1,9 @@
 // Lines across the panel: at a value, or at a place.
 #include "drawing/colours.h"
-#include "formula/columns.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/compile/columns.h"
+#include "formula/compile/compile.h"
+#include "formula/page/free_names.h"
 #include "plots/column_source.h"
 #include "plots/common_settings.h"
 #include "plots/dashes.h"

@@ -2,8 +2,8 @@
 
 #include "plots/field_source.h"
 
-#include "formula/jet.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/proofs/jet_evaluator.h"
 #include "sampling/cost.h"
 #include "sampling/curve.h"
 #include "sampling/element_samples.h"

@@ -1,7 +1,7 @@
 #pragma once
 #include "drawing/canvas.h"
 #include "drawing/frame.h"
-#include "formula/problem.h"
+#include "formula/base/problem.h"
 #include "plots/drawn.h"
 #include "plots/effort.h"
 #include "plots/extents.h"

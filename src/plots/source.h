@@ -1,8 +1,8 @@
 #pragma once
 #include "drawing/frame.h"
-#include "formula/interval.h"
-#include "formula/line.h"
-#include "formula/program.h"
+#include "formula/base/interval.h"
+#include "formula/page/line.h"
+#include "formula/program/program.h"
 #include "sampling/curve_samples.h"
 #include "sampling/field_samples.h"
 

@@ -1,7 +1,7 @@
 // A surface in space: heights over a floor, or places over two parameters.
 #include "drawing/colours.h"
 #include "drawing/space_canvas.h"
-#include "formula/parser.h"
+#include "formula/notation/parser.h"
 #include "plots/column_source.h"
 #include "plots/common_settings.h"
 #include "plots/curve_source.h"

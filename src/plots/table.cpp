@@ -1,6 +1,6 @@
 #include "plots/table.h"
 
-#include "formula/text.h"
+#include "formula/base/text.h"
 #include "plots/plot_kind.h"
 
 #include <algorithm>

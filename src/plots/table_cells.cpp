@@ -1,6 +1,8 @@
 #include "plots/table_cells.h"
 
-#include "formula/page.h"
+#include "formula/lines/read_page.h"
+#include "formula/page/free_names.h"
+#include "formula/page/page.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,10 +1,12 @@
 #include "plots/table_edits.h"
 
-#include "formula/lexer.h"
-#include "formula/measured_grid.h"
-#include "formula/parser.h"
-#include "formula/plotted.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/lines/plotted.h"
+#include "formula/lines/read_page.h"
+#include "formula/measured/measured_grid.h"
+#include "formula/notation/lexer.h"
+#include "formula/notation/parser.h"
+#include "formula/page/free_names.h"
 #include "plots/page_edits.h"
 
 #include <algorithm>

@@ -1,6 +1,6 @@
 #pragma once
 #include "figure/document.h"
-#include "formula/measured_lines.h"
+#include "formula/lines/measured_lines.h"
 
 #include <optional>
 

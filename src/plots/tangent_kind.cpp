@@ -1,6 +1,7 @@
 // The straight line that touches a curve at a point.
-#include "formula/columns.h"
-#include "formula/expr_build.h"
+#include "formula/compile/columns.h"
+#include "formula/compile/compile.h"
+#include "formula/notation/expr_build.h"
 #include "plots/column_source.h"
 #include "plots/common_settings.h"
 #include "plots/dashes.h"

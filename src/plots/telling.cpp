@@ -2,7 +2,7 @@
 
 #include "plots/field_source.h"
 
-#include "formula/text.h"
+#include "formula/base/text.h"
 #include "plots/table.h"
 #include "sampling/grid.h"
 #include "sampling/zero_proof.h"

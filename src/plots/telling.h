@@ -1,6 +1,6 @@
 #pragma once
 #include "drawing/frame.h"
-#include "formula/problem.h"
+#include "formula/base/problem.h"
 #include "plots/drawn.h"
 #include "plots/effort.h"
 

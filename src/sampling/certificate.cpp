@@ -1,6 +1,6 @@
 #include "sampling/certificate.h"
 
-#include "formula/jet.h"
+#include "formula/proofs/jet_evaluator.h"
 #include "sampling/chord.h"
 
 #include <limits>

@@ -1,5 +1,5 @@
 #pragma once
-#include "formula/bounds_arithmetic.h"
+#include "formula/bounds/bounds_arithmetic.h"
 
 namespace coulter {
 

@@ -1,6 +1,6 @@
 #pragma once
-#include "formula/interval.h"
-#include "formula/program.h"
+#include "formula/base/interval.h"
+#include "formula/program/program.h"
 
 #include <span>
 #include <stop_token>

@@ -1,6 +1,6 @@
 #include "sampling/curve.h"
 
-#include "formula/jet.h"
+#include "formula/proofs/jet_evaluator.h"
 #include "sampling/certificate.h"
 #include "sampling/curve_sampler.h"
 

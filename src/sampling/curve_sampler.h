@@ -1,5 +1,5 @@
 #pragma once
-#include "formula/piece_borders.h"
+#include "formula/program/piece_borders.h"
 #include "sampling/curve.h"
 
 #include <algorithm>

@@ -1,5 +1,5 @@
 #pragma once
-#include "formula/measured_field.h"
+#include "formula/measured/measured_field.h"
 #include "sampling/field.h"
 
 namespace coulter {

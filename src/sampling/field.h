@@ -1,6 +1,6 @@
 #pragma once
-#include "formula/interval.h"
-#include "formula/program.h"
+#include "formula/base/interval.h"
+#include "formula/program/program.h"
 #include "sampling/field_samples.h"
 #include "sampling/panel_map.h"
 

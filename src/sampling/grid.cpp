@@ -1,6 +1,6 @@
 #include "sampling/grid.h"
 
-#include "formula/text.h"
+#include "formula/base/text.h"
 
 #include <algorithm>
 #include <cmath>

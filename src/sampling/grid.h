@@ -1,7 +1,7 @@
 #pragma once
-#include "formula/interval.h"
-#include "formula/line.h"
-#include "formula/problem.h"
+#include "formula/base/interval.h"
+#include "formula/base/problem.h"
+#include "formula/page/line.h"
 
 #include <string>
 #include <vector>

@@ -1,7 +1,7 @@
 #include "sampling/zero_proof.h"
 
-#include "formula/bounds_arithmetic.h"
-#include "formula/jet.h"
+#include "formula/bounds/bounds_arithmetic.h"
+#include "formula/proofs/jet_evaluator.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,5 +1,5 @@
 #pragma once
-#include "formula/program.h"
+#include "formula/program/program.h"
 #include "sampling/isolines.h"
 #include "sampling/panel_map.h"
 

@@ -27,6 +27,4 @@ BlockKernel blockKernel(Kernel kernel, InstructionSet set) {
     return kernelsSse2[index];
 }
 
-int operandCount(Kernel kernel) { return kernel >= Kernel::Add ? 2 : 1; }
-
 } // namespace coulter

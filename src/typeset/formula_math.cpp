@@ -1,8 +1,8 @@
 #include "typeset/formula_math.h"
 
-#include "formula/parser.h"
-#include "formula/text.h"
-#include "formula/vector_calculus.h"
+#include "formula/algebra/vector_calculus.h"
+#include "formula/base/text.h"
+#include "formula/notation/parser.h"
 #include "typeset/formula_parts.h"
 
 #include <algorithm>

@@ -1,6 +1,6 @@
 #pragma once
-#include "formula/line.h"
-#include "formula/names.h"
+#include "formula/notation/names.h"
+#include "formula/page/line.h"
 #include "typeset/math.h"
 #include "typeset/tex_math.h"
 

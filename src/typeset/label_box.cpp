@@ -1,6 +1,6 @@
 // Words with formulas between $, typeset. See formula_math.h.
-#include "formula/parser.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/notation/parser.h"
 #include "typeset/formula_math.h"
 
 #include <algorithm>

@@ -1,8 +1,9 @@
 // The lines of a page as they are set. See formula_math.h.
-#include "formula/expr_build.h"
-#include "formula/matrices.h"
-#include "formula/measured_field.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/lines/answer.h"
+#include "formula/lines/matrices.h"
+#include "formula/measured/measured_field.h"
+#include "formula/notation/expr_build.h"
 #include "typeset/formula_parts.h"
 
 #include <algorithm>

@@ -1,6 +1,6 @@
 #include "typeset/math.h"
 
-#include "formula/text.h"
+#include "formula/base/text.h"
 
 #include <algorithm>
 #include <iterator>

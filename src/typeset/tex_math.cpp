@@ -1,6 +1,6 @@
 #include "typeset/tex_math.h"
 
-#include "formula/text.h"
+#include "formula/base/text.h"
 #include "typeset/tex_symbols.h"
 
 #include <algorithm>

@@ -1,5 +1,5 @@
 #pragma once
-#include "formula/problem.h"
+#include "formula/base/problem.h"
 #include "typeset/math.h"
 
 namespace coulter {

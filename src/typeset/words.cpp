@@ -1,8 +1,8 @@
 #include "typeset/words.h"
 
-#include "formula/columns.h"
-#include "formula/parser.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/compile/columns.h"
+#include "formula/notation/parser.h"
 
 #include <charconv>
 #include <optional>

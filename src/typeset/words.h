@@ -1,5 +1,5 @@
 #pragma once
-#include "formula/page.h"
+#include "formula/page/page.h"
 
 #include <string>
 

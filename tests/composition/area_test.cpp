@@ -1,6 +1,8 @@
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
+#include "composition/pointing.h"
 #include "drawing/svg_writer.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
 #include "make_document.h"
 
 #include <catch2/catch.hpp>

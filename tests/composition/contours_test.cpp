@@ -1,3 +1,4 @@
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "composition/findings.h"
 #include "figure/scale_settings.h"

@@ -1,9 +1,11 @@
 // Figures by the dozen, made up by chance: nothing that is written on them touches anything else that is, or leaves the
 // sheet.
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "drawing/scene_extent.h"
 #include "figure/scale_settings.h"
 #include "figure/sheet_settings.h"
+#include "formula/lines/read_page.h"
 #include "plots/plot_kind.h"
 
 #include <algorithm>

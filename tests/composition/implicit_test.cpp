@@ -1,3 +1,4 @@
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "plots/levels.h"
 #include "plots/plot_kind.h"

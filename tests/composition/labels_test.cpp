@@ -1,5 +1,7 @@
 #include "composition/labels.h"
 
+#include "formula/lines/read_page.h"
+
 #include <catch2/catch.hpp>
 
 using namespace coulter;

@@ -1,3 +1,4 @@
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "composition/legend_place.h"
 #include "drawing/cairo_painter.h"

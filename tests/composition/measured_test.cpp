@@ -1,4 +1,5 @@
 // Pictures, grids and meshes on the sheet.
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "make_document.h"
 

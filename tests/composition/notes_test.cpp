@@ -1,4 +1,6 @@
+#include "composition/draw_figure.h"
 #include "composition/findings.h"
+#include "composition/pointing.h"
 #include "figure/scale_settings.h"
 #include "make_document.h"
 #include "notes/note_settings.h"

@@ -1,3 +1,4 @@
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "figure/panel_grid.h"
 #include "figure/scale_settings.h"

@@ -1,5 +1,7 @@
 // What a field is worth along a line that is a note, kept as a plot.
 #include "composition/figure.h"
+#include "formula/lines/answer.h"
+#include "formula/lines/read_page.h"
 #include "notes/profile_edits.h"
 #include "notes/read_notes.h"
 #include "plots/plot_kind.h"

@@ -1,3 +1,4 @@
+#include "composition/draw_figure.h"
 #include "composition/referee.h"
 #include "figure/scale_settings.h"
 #include "figure/settings.h"

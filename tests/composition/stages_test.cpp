@@ -1,5 +1,7 @@
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "composition/findings.h"
+#include "composition/pointing.h"
 #include "drawing/svg_writer.h"
 #include "make_document.h"
 #include "sampling/grid.h"

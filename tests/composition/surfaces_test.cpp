@@ -1,4 +1,6 @@
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
+#include "composition/pointing.h"
 #include "figure/scale_settings.h"
 #include "plots/plot_kind.h"
 #include "plots/read_out.h"

@@ -1,4 +1,5 @@
 // Arrows and streamlines on the sheet.
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "composition/findings.h"
 #include "make_document.h"

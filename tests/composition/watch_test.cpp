@@ -1,3 +1,4 @@
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "drawing/svg_writer.h"
 

@@ -6,7 +6,7 @@
 #include "data/netcdf_numbers.h"
 #include "data/read_file.h"
 #include "data/tile_file.h"
-#include "formula/measured_field.h"
+#include "formula/measured/measured_field.h"
 
 #include <cmath>
 #include <cstdlib>

@@ -4,7 +4,8 @@
 
 #include "data/digest.h"
 #include "data/table_cell.h"
-#include "formula/columns.h"
+#include "formula/compile/columns.h"
+#include "formula/lines/read_page.h"
 
 #include <algorithm>
 #include <catch2/catch.hpp>

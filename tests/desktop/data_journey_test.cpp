@@ -3,6 +3,8 @@
 #include "desktop/picture_sheet.h"
 #include "figure/scale_settings.h"
 #include "files/recipe.h"
+#include "formula/lines/answer.h"
+#include "formula/lines/read_page.h"
 #include "hands.h"
 #include "notes/read_notes.h"
 

@@ -1,5 +1,8 @@
 #include "window_driver.h"
 
+#include "composition/draw_figure.h"
+#include "formula/lines/read_page.h"
+
 #include <QApplication>
 #include <QLineEdit>
 #include <QListWidget>

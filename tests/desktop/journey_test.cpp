@@ -1,3 +1,4 @@
+#include "composition/draw_figure.h"
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/recipe.h"

@@ -1,3 +1,4 @@
+#include "composition/pointing.h"
 #include "figure/scale_settings.h"
 #include "files/export.h"
 #include "files/file_access.h"

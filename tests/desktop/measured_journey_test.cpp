@@ -3,6 +3,7 @@
 
 #include "data/tile_file.h"
 #include "desktop/while_reading.h"
+#include "formula/lines/answer.h"
 
 #include <QApplication>
 #include <QCheckBox>

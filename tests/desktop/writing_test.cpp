@@ -1,5 +1,6 @@
 #include "files/export.h"
 #include "files/file_access.h"
+#include "formula/lines/read_page.h"
 #include "plots/plot_kind.h"
 #include "window_driver.h"
 

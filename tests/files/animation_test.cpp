@@ -1,4 +1,5 @@
 // Animated PNG, read by a decoder that knows nothing of the writer.
+#include "composition/draw_figure.h"
 #include "drawing/cairo_painter.h"
 #include "figure/sheet_settings.h"
 #include "files/animation.h"

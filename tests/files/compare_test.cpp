@@ -1,5 +1,6 @@
 #include "files/compare.h"
 
+#include "composition/draw_figure.h"
 #include "files/segment_index.h"
 
 #include <algorithm>

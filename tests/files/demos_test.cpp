@@ -8,6 +8,7 @@
 #include "plots/plot_kind.h"
 
 #include "../plots/other_value.h"
+#include "formula/lines/read_page.h"
 
 #include <catch2/catch.hpp>
 #include <cstdlib>

@@ -1,4 +1,5 @@
 // A picture of what differs between a figure and what its recipe gives.
+#include "composition/draw_figure.h"
 #include "files/export.h"
 #include "files/figure_difference.h"
 #include "files/formats.h"

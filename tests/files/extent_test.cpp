@@ -4,6 +4,7 @@
 #include "files/file_access.h"
 #include "files/recipe.h"
 
+#include "composition/draw_figure.h"
 #include "data/attach_tables.h"
 
 #include <catch2/catch.hpp>

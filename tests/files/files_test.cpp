@@ -1,3 +1,4 @@
+#include "composition/draw_figure.h"
 #include "drawing/cairo_painter.h"
 #include "figure/panel_grid.h"
 #include "figure/scale_settings.h"
@@ -6,7 +7,9 @@
 #include "files/file_access.h"
 #include "files/recipe.h"
 #include "files/samples_report.h"
-#include "formula/plotted.h"
+#include "formula/compile/compile.h"
+#include "formula/lines/plotted.h"
+#include "formula/lines/read_page.h"
 #include "plots/table.h"
 
 #include <catch2/catch.hpp>

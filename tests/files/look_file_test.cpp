@@ -1,3 +1,4 @@
+#include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "data/attach_tables.h"
 #include "drawing/cairo_painter.h"

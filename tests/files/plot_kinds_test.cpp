@@ -1,7 +1,9 @@
 #include "../plots/other_value.h"
+#include "composition/draw_figure.h"
 #include "files/export.h"
 #include "files/file_access.h"
 #include "files/recipe.h"
+#include "formula/lines/read_page.h"
 #include "plots/table.h"
 
 #include <catch2/catch.hpp>

@@ -2,6 +2,7 @@
 #include "data/attach_tables.h"
 #include "files/export.h"
 #include "files/recipe.h"
+#include "formula/lines/read_page.h"
 
 #include <catch2/catch.hpp>
 #include <cmath>

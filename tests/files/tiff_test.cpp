@@ -1,3 +1,4 @@
+#include "composition/draw_figure.h"
 #include "data/tiff_source.h"
 #include "drawing/cairo_painter.h"
 #include "files/export.h"

@@ -1,5 +1,7 @@
 #include "plots/differences.h"
 
+#include "formula/lines/read_page.h"
+
 #include <catch2/catch.hpp>
 
 using namespace coulter;

@@ -1,5 +1,6 @@
 // Levels changed one by one, and how values are spread over a scale.
-#include "formula/page.h"
+#include "formula/lines/read_page.h"
+#include "formula/page/page.h"
 #include "plots/level_edits.h"
 #include "plots/sampling.h"
 #include "plots/value_shares.h"

@@ -1,5 +1,6 @@
 // Fields of more measured numbers than are drawn.
-#include "formula/measured_grid.h"
+#include "formula/lines/read_page.h"
+#include "formula/measured/measured_grid.h"
 #include "plots/plot_kind.h"
 #include "plots/sampling.h"
 

@@ -1,4 +1,5 @@
 #include "../formula/random_formula.h"
+#include "formula/lines/read_page.h"
 #include "plots/plot_kind.h"
 #include "sampling/curve.h"
 

@@ -1,4 +1,6 @@
-#include "formula/page.h"
+#include "formula/page/page.h"
+
+#include "formula/lines/read_page.h"
 #include "plots/plot_kind.h"
 #include "plots/sampling.h"
 #include "plots/seen_in.h"

@@ -1,6 +1,8 @@
 #include "plots/special_places.h"
 
-#include "formula/page.h"
+#include "formula/compile/compile.h"
+#include "formula/lines/read_page.h"
+#include "formula/page/page.h"
 
 #include <catch2/catch.hpp>
 #include <cmath>

@@ -1,6 +1,7 @@
 // Tables taken into a document, and their rows left out.
 #include "plots/table_edits.h"
 
+#include "formula/lines/read_page.h"
 #include "plots/table_cells.h"
 
 #include <catch2/catch.hpp>

@@ -1,8 +1,10 @@
 #include "sampling/element_samples.h"
 
-#include "formula/page.h"
-#include "formula/parser.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/compile/compile.h"
+#include "formula/lines/read_page.h"
+#include "formula/notation/parser.h"
+#include "formula/page/page.h"
 
 #include <algorithm>
 #include <catch2/catch.hpp>

@@ -1,5 +1,5 @@
 #pragma once
-#include "formula/plotted.h"
+#include "formula/lines/plotted.h"
 
 #include <catch2/catch.hpp>
 

@@ -1,4 +1,7 @@
-#include "formula/plotted.h"
+#include "formula/lines/plotted.h"
+
+#include "formula/compile/compile.h"
+#include "formula/lines/read_page.h"
 #include "sampling/curve_sampler.h"
 
 #include <catch2/catch.hpp>

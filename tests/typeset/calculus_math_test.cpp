@@ -1,4 +1,6 @@
-#include "formula/page.h"
+#include "formula/page/page.h"
+
+#include "formula/lines/read_page.h"
 #include "typeset/formula_math.h"
 
 #include <algorithm>

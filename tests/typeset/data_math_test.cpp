@@ -1,5 +1,6 @@
 // Lines with tables, fits and searches as they are set.
-#include "formula/page.h"
+#include "formula/lines/read_page.h"
+#include "formula/page/page.h"
 #include "typeset/formula_math.h"
 
 #include <catch2/catch.hpp>

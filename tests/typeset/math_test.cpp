@@ -1,5 +1,7 @@
-#include "formula/page.h"
-#include "formula/parser.h"
+#include "formula/lines/answer.h"
+#include "formula/lines/read_page.h"
+#include "formula/notation/parser.h"
+#include "formula/page/page.h"
 #include "typeset/formula_math.h"
 #include "typeset/math_glyphs.h"
 

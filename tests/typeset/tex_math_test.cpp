@@ -1,7 +1,8 @@
 #include "typeset/tex_math.h"
 
-#include "formula/page.h"
-#include "formula/text.h"
+#include "formula/base/text.h"
+#include "formula/lines/read_page.h"
+#include "formula/page/page.h"
 #include "typeset/formula_math.h"
 #include "typeset/words.h"
 

@@ -2,7 +2,8 @@
 #include "desktop/one_process.h"
 #include "desktop/translation.h"
 
-#include "formula/units.h"
+#include "composition/draw_figure.h"
+#include "formula/notation/units.h"
 
 #include <QApplication>
 #include <QCryptographicHash>

@@ -1,5 +1,5 @@
 #pragma once
-#include "formula/program.h"
+#include "formula/program/program.h"
 
 #include <optional>
 #include <utility>

@@ -1,0 +1,1 @@
+// Holds the precompiled standard headers that all folders share; see CMakeLists.txt.
