@@ -442,7 +442,14 @@ Enclosure raw(Kernel kernel, const Enclosure& a, const Enclosure& b, bool same) 
     case Kernel::Mod: return modulo(a, b);
     case Kernel::Min: return bounds(std::min(a.low, b.low), std::min(a.high, b.high));
     case Kernel::Max: return bounds(std::max(a.low, b.low), std::max(a.high, b.high));
-    case Kernel::LogToBase: return divide(raw(Kernel::Ln, b, b, false), raw(Kernel::Ln, a, a, false));
+    case Kernel::LogToBase: {
+        const Enclosure number = raw(Kernel::Ln, b, b, false), base = raw(Kernel::Ln, a, a, false);
+        if (number.low > number.high || base.low > base.high) return nowhere();
+        Enclosure result = divide(number, base);
+        inherit(result, number);
+        inherit(result, base);
+        return result;
+    }
     case Kernel::Less: return truth(a.high < b.low, a.low >= b.high);
     case Kernel::LessEqual: return truth(a.high <= b.low, a.low > b.high);
     case Kernel::Equal: return truth(a.isPoint() && b.isPoint() && a.low == b.low, a.high < b.low || b.high < a.low);
