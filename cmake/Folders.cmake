@@ -1,10 +1,14 @@
-# coulter_folder(NAME [USES folder…] [LINKS library…]): one folder of src/, or one storey of a folder (formula/notation),
+# Headers of the standard library that nearly every file includes.
+set(STANDARD_HEADERS <algorithm> <array> <cmath> <cstdint> <functional> <map> <memory> <optional> <set> <span> <stop_token>
+    <string> <string_view> <thread> <tuple> <utility> <variant> <vector>)
+
+# coulter_folder(NAME [USES folder…] [LINKS library…] [PRECOMPILES header…]): one folder of src/, or one storey of a folder (formula/notation),
 # becomes one library.
 #
 # A folder sees the headers of the folders it names in USES and of those they use, and no others: each
 # library exports a private mirror directory with links to its allowed folders, so a wrong include does not build.
 function(coulter_folder NAME)
-  cmake_parse_arguments(ARG "" "" "USES;LINKS" ${ARGN})
+  cmake_parse_arguments(ARG "" "" "USES;LINKS;PRECOMPILES" ${ARGN})
   file(GLOB SOURCES CONFIGURE_DEPENDS ${CMAKE_CURRENT_SOURCE_DIR}/${NAME}/*.cpp)
   coulter_library_of(LIBRARY ${NAME})
   add_library(${LIBRARY} STATIC ${SOURCES})
@@ -18,8 +22,10 @@ function(coulter_folder NAME)
     target_link_libraries(${LIBRARY} PUBLIC ${USED})
   endforeach()
   target_link_libraries(${LIBRARY} PUBLIC ${ARG_LINKS})
-  # What nearly every file includes of the standard library is read once, for all folders.
-  if(TARGET coulter_standard)
+  # What nearly every file includes of the standard library is read once for all folders, or with what a folder names.
+  if(ARG_PRECOMPILES)
+    target_precompile_headers(${LIBRARY} PRIVATE ${STANDARD_HEADERS} ${ARG_PRECOMPILES})
+  else()
     target_precompile_headers(${LIBRARY} REUSE_FROM coulter_standard)
   endif()
   set_property(GLOBAL APPEND PROPERTY COULTER_FOLDERS ${NAME})

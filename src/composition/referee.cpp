@@ -6,10 +6,10 @@ extern const Check unlabelledCheck, unitMissingCheck, contradictingLabelCheck, u
     coloursCutCheck, notOnLogarithmCheck;                                                        // referee_scales.cpp
 extern const Check coincidingCheck, flatCheck, coarseGridCheck, doubledEndCheck, sameTwiceCheck; // referee_curves.cpp
 extern const Check smallLettersCheck, thinLinesCheck, likeColoursCheck, faintPlotsCheck, coarseDotsCheck,
-    longLegendCheck, coveringLegendCheck, noteOffSheetCheck, emptyPanelCheck; // referee_looks.cpp
-extern const Check unusedQuantityCheck, contradictingNameCheck;               // referee_page.cpp
-extern const Check otherUnitsCheck, unitsInPlotsCheck;                        // referee_units.cpp
-extern const Check edgeOnCheck, tooManyPolygonsCheck;                         // referee_space.cpp
+    longLegendCheck, coveringLegendCheck, noteOffSheetCheck, undrawnFunctionCheck, emptyPanelCheck; // referee_looks.cpp
+extern const Check unusedQuantityCheck, contradictingNameCheck;                                     // referee_page.cpp
+extern const Check otherUnitsCheck, unitsInPlotsCheck;                                              // referee_units.cpp
+extern const Check edgeOnCheck, tooManyPolygonsCheck;                                               // referee_space.cpp
 
 std::span<const Check* const> refereeChecks() {
     static constexpr const Check* checks[] = {
@@ -19,7 +19,7 @@ std::span<const Check* const> refereeChecks() {
         &coincidingCheck,         &sameTwiceCheck,         &flatCheck,          &coarseGridCheck,
         &doubledEndCheck,         &smallLettersCheck,      &thinLinesCheck,     &likeColoursCheck,
         &faintPlotsCheck,         &coarseDotsCheck,        &longLegendCheck,    &coveringLegendCheck,
-        &noteOffSheetCheck,       &emptyPanelCheck,        &unusedQuantityCheck};
+        &noteOffSheetCheck,       &undrawnFunctionCheck,   &emptyPanelCheck,    &unusedQuantityCheck};
     return checks;
 }
 

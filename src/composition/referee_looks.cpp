@@ -7,6 +7,7 @@
 #include "figure/sheet_settings.h"
 #include "notes/note_settings.h"
 #include "plots/common_settings.h"
+#include "plots/page_edits.h"
 #include "plots/plot_kind.h"
 #include "plots/sampling.h"
 #include "plots/telling.h"
@@ -230,6 +231,26 @@ void noteOffSheet(const Figure& figure, std::vector<Finding>& found) {
     }
 }
 
+/// A function of more variables than a figure has directions, and no plot: its cases are what can be drawn.
+void undrawnFunction(const Figure& figure, std::vector<Finding>& found) {
+    const Document& document = figure.document;
+    if (document.panels.size() != 1 || !document.panels[0].plots.empty()) return;
+    for (const Line& line : figure.page.lines) {
+        if (line.kind != LineKind::Function || !line.good() || line.parameters.size() < 3) continue;
+        std::string names, first, second;
+        for (std::size_t k = 1; k < line.parameters.size(); ++k) {
+            names += (k > 1 ? ", " : "") + spelledName(line.parameters[k]);
+            first += k > 1 ? ", 1" : "1";
+            second += k > 1 ? ", 2" : "2";
+        }
+        const std::string cases = callText(line) + " for (" + names + ") in {(" + first + "), (" + second + ")}";
+        found.push_back(findingOf(callText(line) + " depends on " + std::to_string(line.parameters.size()) +
+                                      " variables, and a curve runs along one: nothing draws it yet.",
+                                  {ItemKind::Panel, 0, 0, 0}, "Draw two cases of it",
+                                  withLine(document, document.page.size(), cases)));
+    }
+}
+
 void emptyPanel(const Figure& figure, std::vector<Finding>& found) {
     if (figure.panels.size() < 2) return;
     for (std::size_t p = 0; p < figure.panels.size(); ++p) {
@@ -250,6 +271,8 @@ extern const Check coarseDotsCheck{"coarse dots", "heatmaps and surfaces with le
 extern const Check longLegendCheck{"long legend", "more than eight entries in a legend", longLegend};
 extern const Check coveringLegendCheck{"covered curve", "a legend that lies over a curve or a note", coveringLegend};
 extern const Check noteOffSheetCheck{"note off the sheet", "words of a note that run off the sheet", noteOffSheet};
+extern const Check undrawnFunctionCheck{
+    "undrawn function", "a function of three variables or more on a page that draws nothing", undrawnFunction};
 extern const Check emptyPanelCheck{"empty panel", "a panel of several that shows nothing", emptyPanel};
 
 } // namespace coulter

@@ -1,6 +1,7 @@
 #pragma once
 #include "composition/figure.h"
 #include "drawing/cairo_painter.h"
+#include "plots/sample_store.h"
 
 #include <QImage>
 #include <QObject>

@@ -143,8 +143,12 @@ FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bo
         if (line.kind == LineKind::Function) afterEquation = true;
     } else {
         TypesetBox box = layoutMath(*math, formulaSize);
-        const bool isEquation =
-            line.kind == LineKind::Function || line.kind == LineKind::Question || line.kind == LineKind::Period;
+        if (line.isAssumed) { // said quietly: it gives way to the first line that says otherwise
+            for (PlacedGlyph& glyph : box.glyphs) glyph.ink = Ink::Muted;
+            for (PlacedRule& rule : box.rules) rule.ink = Ink::Muted;
+        }
+        const bool isEquation = line.kind == LineKind::Function || line.kind == LineKind::Question ||
+                                line.kind == LineKind::Period || line.kind == LineKind::Drawn;
         if (isEquation) {
             row.left = margin + indent;
             if (line.kind == LineKind::Function)

@@ -12,6 +12,7 @@ ManualPlace manualOfLine(const Line& line) {
     case LineKind::Numbers:
     case LineKind::Random: return {"notation", "Columns"};
     case LineKind::Variable: return {"notation", "Intervals and grids"};
+    case LineKind::Drawn: return {"notation", "Formulas without a name"};
     case LineKind::Question: return {"notation", "Questions and their errors"};
     case LineKind::Function:
         if (!line.table.empty()) return {"data", "Pictures and grids"};

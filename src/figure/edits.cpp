@@ -47,6 +47,10 @@ std::optional<Document> withSampling(const Document& document, const std::string
     if (at == page.defined.end() || page.lines[at->second].kind != LineKind::Variable) return std::nullopt;
     const Line& line = page.lines[at->second];
     std::u32string text = decodeUtf8(line.source);
+    // What somebody samples by hand is not assumed any more.
+    constexpr std::u32string_view assumed = U", assumed";
+    if (const auto word = text.find(assumed); line.isAssumed && word != std::u32string::npos)
+        text.erase(word, assumed.size());
     const std::string clause = way == SamplingWay::Count  ? ", count " + value
                                : way == SamplingWay::Step ? ", step " + value
                                                           : "";

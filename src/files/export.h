@@ -1,5 +1,6 @@
 #pragma once
 #include "composition/figure.h"
+#include "composition/figure_watch.h"
 #include "figure/document.h"
 #include "formula/base/problem.h"
 

@@ -2,10 +2,13 @@
 
 #include "formula/base/text.h"
 #include "formula/lines/read_page.h"
+#include "formula/lines/typed_line.h"
 #include "formula/notation/parser.h"
+#include "formula/page/line_parser.h"
 #include "plots/plot_kind.h"
 
 #include <algorithm>
+#include <set>
 
 namespace coulter {
 
@@ -27,8 +30,8 @@ bool draws(const Page& page, const Plot& plot, const std::string& function) {
 }
 
 /// A new function of one variable is drawn at once, and so is one of two on an empty panel, in the first kind that
-/// fits; variables without an interval get a usual one.
-void drawNewFunction(Document& document, std::size_t index) {
+/// fits; variables without an interval get a usual one, which is said to be assumed.
+void drawNewFunction(Document& document, std::size_t index, bool roundAngle) {
     Page page = readPage(document);
     const Line line = page.lines[index];
     std::vector<Plot>& plots = document.panels[0].plots;
@@ -43,11 +46,71 @@ void drawNewFunction(Document& document, std::size_t index) {
     for (auto variable = line.parameters.rbegin(); variable != line.parameters.rend(); ++variable) {
         if (page.defined.contains(*variable)) continue;
         document.page.insert(document.page.begin() + static_cast<std::ptrdiff_t>(index) + 1,
-                             spelledName(*variable) + " in [-5, 5]");
+                             spelledName(*variable) + " in [-5, 5], assumed");
     }
     page = readPage(document);
     if (std::ranges::any_of(plots, [&](const Plot& plot) { return draws(page, plot, line.name); })) return;
-    plots.push_back(plotOf(callText(line), (*kind)->name));
+    const PlotKind* polar = findPlotKind("polar");
+    const bool isPolar = roundAngle && polar && polar->fits(*signature);
+    plots.push_back(plotOf(callText(line), isPolar ? polar->name : (*kind)->name));
+}
+
+Panel panelOf(Plot plot) {
+    Panel panel;
+    panel.plots.push_back(std::move(plot));
+    return panel;
+}
+
+/// What a line draws that has no name of its own: a formula as it stands, or a column of numbers.
+void drawUnnamed(Document& document, const std::string& of, const std::string& before) {
+    std::vector<Plot>& plots = document.panels[0].plots;
+    const auto same = [&](const std::string& text) { return std::ranges::find(plots, text, &Plot::of); };
+    if (same(of) != plots.end()) return;
+    if (const auto old = same(before); !before.empty() && old != plots.end()) {
+        old->of = of;
+        return;
+    }
+    // Of a condition the border is drawn where it is an equation, and else where it holds.
+    const Page page = readPage(document);
+    const Plotted plotted = readPlotted(page, of, 2);
+    const bool isEquation = plotted.condition && plotted.condition->kind == ExprKind::Compare &&
+                            plotted.condition->relations == std::vector<std::string>{"="};
+    const auto fits = [&](const PlotKind* each) {
+        if (plotted.condition && (!each->takesConditions || (each->layer == Layer::Line) != isEquation)) return false;
+        const auto signature = signatureOf(page, plotOf(of, each->name));
+        return signature && each->fits(*signature) && !readPlots(page, panelOf(plotOf(of, each->name))).drawn.empty();
+    };
+    const auto kind = std::ranges::find_if(plotKinds(), fits);
+    if (kind == plotKinds().end()) return;
+    // A circle is round.
+    if (plotted.condition && plots.empty() && !document.panels[0].equalScales) document.panels[0].equalScales = true;
+    plots.push_back(plotOf(of, (*kind)->name));
+}
+
+/// Takes the intervals away that were assumed and are said now, and puts those in that nobody said.
+void settleIntervals(Document& document, std::size_t& index, const TypedLine& typed) {
+    const auto nameOf = [](const std::string& line) {
+        const Line read = outlineLine(line).line;
+        return read.kind == LineKind::Variable ? read.name : std::string();
+    };
+    std::set<std::string> said;
+    for (const std::string& line : typed.given) said.insert(nameOf(line));
+    if (const Line own = outlineLine(typed.text).line; own.kind == LineKind::Variable && !own.isAssumed)
+        said.insert(own.name);
+    const bool behindFormula = !typed.given.empty();
+    for (std::size_t i = document.page.size(); i-- > 0;) {
+        if (i == index) continue;
+        const Line line = outlineLine(document.page[i]).line;
+        const bool givesWay = line.kind == LineKind::Variable && (line.isAssumed || behindFormula);
+        if (!givesWay || !said.contains(line.name)) continue;
+        document.page.erase(document.page.begin() + static_cast<std::ptrdiff_t>(i));
+        if (i < index) --index;
+    }
+    std::size_t at = index + 1;
+    for (const std::vector<std::string>* lines : {&typed.given, &typed.assumed}) {
+        for (const std::string& line : *lines)
+            document.page.insert(document.page.begin() + static_cast<std::ptrdiff_t>(at++), line);
+    }
 }
 
 /// A formula with a function's name replaced, where it stands as a name before a bracket.
@@ -94,27 +157,44 @@ Document withLine(const Document& document, std::size_t index, const std::string
     const Page before = readPage(document);
     if (isNew) {
         index = changed.page.size();
-        changed.page.push_back(text);
-    } else {
-        changed.page[index] = text;
+        changed.page.emplace_back();
     }
-    const Page after = readPage(changed);
+    const std::size_t place = index; // of the line as it was
+    const std::string old = changed.page[index];
+    changed.page[index].clear();
+    const TypedLine typed = readTyped(readPage(changed), text);
+    changed.page[index] = typed.text;
+    settleIntervals(changed, index, typed);
+    Page after = readPage(changed);
+    if (typed.text != text && !after.lines[index].good()) { // nothing is known better than what was typed
+        changed = document;
+        if (isNew) changed.page.emplace_back();
+        index = place;
+        changed.page[index] = text;
+        after = readPage(changed);
+    }
     const Line& line = after.lines[index];
     // A chosen seed is kept, so that the numbers stay what they are when the line is changed.
     const auto chosen =
         std::ranges::find_if(line.problems, [](const Problem& each) { return each.remedy.has_value(); });
     if (line.kind == LineKind::Random && line.good() && !line.seed && chosen != line.problems.end())
         changed.page[index] += chosen->remedy->text;
-    if (line.kind == LineKind::Random && line.good() && (isNew || before.lines[index].kind != LineKind::Random) &&
+    if (line.kind == LineKind::Random && line.good() && (isNew || before.lines[place].kind != LineKind::Random) &&
         changed.panels[0].plots.empty())
         changed.panels[0].plots.push_back(plotOf(spelledName(line.name), "histogram"));
+    if (line.good() && line.kind == LineKind::Drawn) drawUnnamed(changed, line.source, old);
+    for (const std::string& given : typed.given) {
+        if (outlineLine(given).line.kind == LineKind::Drawn) drawUnnamed(changed, given, "");
+    }
+    if (line.good() && line.kind == LineKind::Numbers && (isNew || old.empty()) && changed.panels[0].plots.empty())
+        drawUnnamed(changed, spelledName(line.name), "");
     if (!line.good() || line.kind != LineKind::Function) return changed;
-    const Line* old = isNew ? nullptr : &before.lines[index];
-    const bool wasFunction = old && old->kind == LineKind::Function;
-    if (wasFunction && old->name != line.name && !after.defined.contains(old->name))
-        renamePlots(changed, old->name, line.name);
-    else if (!wasFunction || !old->good())
-        drawNewFunction(changed, index);
+    const Line was = outlineLine(old).line;
+    const bool wasFunction = was.kind == LineKind::Function, wasGood = !isNew && before.lines[place].good();
+    if (wasFunction && was.name != line.name && !after.defined.contains(was.name))
+        renamePlots(changed, was.name, line.name);
+    else if (!wasFunction || !wasGood)
+        drawNewFunction(changed, index, typed.isRoundAngle);
     return changed;
 }
 
@@ -173,6 +253,10 @@ Document withoutLines(const Document& document, std::size_t first, std::size_t l
     last = std::min(last, changed.page.size() - 1);
     const Page page = readPage(document);
     for (std::size_t i = first; i <= last; ++i) {
+        if (page.lines[i].kind == LineKind::Drawn) {
+            for (Panel& panel : changed.panels)
+                std::erase_if(panel.plots, [&](const Plot& plot) { return plot.of == page.lines[i].source; });
+        }
         if (page.lines[i].kind != LineKind::Function) continue;
         for (Panel& panel : changed.panels)
             std::erase_if(panel.plots, [&](const Plot& plot) { return draws(page, plot, page.lines[i].name); });

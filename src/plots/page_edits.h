@@ -16,7 +16,8 @@ std::string spelledName(const std::string& canonical);
 
 /// The document with one line replaced, or added when `index` is the page's length. A new function that can be drawn
 /// at once is: it gets a plot, and its variable an interval if the page has none; a plot of a function that is renamed
-/// follows the name.
+/// follows the name. The line is taken as it was meant (formula/lines/typed_line.h), as long as that leaves it without
+/// a problem; an interval that was assumed gives way to one that is said.
 Document withLine(const Document& document, std::size_t index, const std::string& text);
 
 /// The document with a line put in before the one at `index`, or at the end; drawn as above.

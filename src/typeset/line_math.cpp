@@ -523,6 +523,13 @@ MathPtr lineMath(const Line& line) {
     case LineKind::Table:
     case LineKind::Fourier:
     case LineKind::Search: return mathRow(lineTerms(line));
+    case LineKind::Drawn: {
+        if (!line.body) return nullptr;
+        parts = {formulaMath(*line.body)};
+        if (const auto cases = line.source.find(" for "); !line.unknowns.empty() && cases != std::string::npos)
+            appendWord(parts, line.source.substr(cases + 1));
+        return mathRow(std::move(parts));
+    }
     case LineKind::Question: {
         if (!line.body) return nullptr;
         parts = {formulaMath(*line.body), mathSymbol("=", MathClass::Relation), answerMath(line)};

@@ -153,6 +153,9 @@ std::vector<Provoked> provoked() {
         Document d = with({"f(x)"});
         d.panels.emplace_back();
         all.push_back({"empty panel", d});
+        Document undrawn;
+        undrawn.page = {"f(x, g, d) = g sin(x) + d"};
+        all.push_back({"undrawn function", undrawn});
     }
     {
         Document d = with({"f(x)"});

@@ -158,7 +158,7 @@ TEST_CASE("an empty document invites, and a first formula makes a figure") {
     d.click(d.page(), {120, 90});
     d.type("f(x) = sin(x)/x");
     d.key(Qt::Key_Return);
-    CHECK(d.window().session().document().page == std::vector<std::string>{"f(x) = sin(x)/x", "x in [-5, 5]"});
+    CHECK(d.window().session().document().page == std::vector<std::string>{"f(x) = sin(x)/x", "x in [-5, 5], assumed"});
     REQUIRE(d.figure().figure.panels[0].drawn.size() == 1);
     CHECK(curveSamplesOf(d.figure().figure.panels[0].drawn[0])->stretches.size() == 1);
     replaceLine(d, 1, "x in [0, 20], count 41");

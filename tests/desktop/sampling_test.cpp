@@ -124,7 +124,8 @@ TEST_CASE("a function of two variables typed on an empty page is a heatmap at on
     d.key(Qt::Key_Return);
     d.settle();
     const Document& document = d.window().session().document();
-    CHECK(document.page == std::vector<std::string>{"g(x, y) = exp(-x^2 - y^2)", "x in [-5, 5]", "y in [-5, 5]"});
+    CHECK(document.page ==
+          std::vector<std::string>{"g(x, y) = exp(-x^2 - y^2)", "x in [-5, 5], assumed", "y in [-5, 5], assumed"});
     REQUIRE(d.figure().figure.panels[0].drawn.size() == 1);
     CHECK(fieldSamplesOf(d.figure().figure.panels[0].drawn[0])->isMesh());
     CHECK(d.figure().figure.panels[0].layout.colours.shown);

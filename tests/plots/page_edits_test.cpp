@@ -18,7 +18,7 @@ Document document(std::vector<std::string> page, std::vector<std::string> plots 
 TEST_CASE("a new function of one variable is drawn at once, with an interval if there is none") {
     const Document empty;
     const Document one = withLine(empty, 0, "f(x) = sin(x)");
-    CHECK(one.page == std::vector<std::string>{"f(x) = sin(x)", "x in [-5, 5]"});
+    CHECK(one.page == std::vector<std::string>{"f(x) = sin(x)", "x in [-5, 5], assumed"});
     REQUIRE(one.panels[0].plots.size() == 1);
     CHECK(one.panels[0].plots[0].of == "f(x)");
     const Document two = withLine(one, 2, "g(x) = cos(x)");

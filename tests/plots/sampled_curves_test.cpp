@@ -1,6 +1,6 @@
-#include "../formula/random_formula.h"
 #include "formula/lines/read_page.h"
 #include "plots/plot_kind.h"
+#include "random_formula.h"
 #include "sampling/curve.h"
 
 #include <catch2/catch.hpp>

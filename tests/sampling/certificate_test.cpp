@@ -1,7 +1,7 @@
-#include "../formula/random_formula.h"
 #include "formula/compile/compile.h"
 #include "formula/lines/plotted.h"
 #include "formula/lines/read_page.h"
+#include "random_formula.h"
 #include "sampling/certificate.h"
 #include "sampling/curve.h"
 

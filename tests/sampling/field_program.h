@@ -1,5 +1,7 @@
 #pragma once
+#include "formula/compile/compile.h"
 #include "formula/lines/plotted.h"
+#include "formula/lines/read_page.h"
 
 #include <catch2/catch.hpp>
 

@@ -10,6 +10,7 @@ struct Remedy {
     int first = 0; ///< first character replaced, from 1; 0: `text` is a line of its own, put below
     int last = 0;
     std::string text;
+    bool isSpelling = false; ///< the same in the spelling of print: nothing else can have been meant
 
     friend bool operator==(const Remedy&, const Remedy&) = default;
 };

@@ -51,15 +51,13 @@ public:
                 return std::move(out_);
             }
             out_.problems = parsed.problems;
+            // What is missing along a plot is a variable, and if something was measured along it, just as far.
             for (Problem& problem : out_.problems) {
-                const auto at = problem.suggestion.find(" = 1");
-                if (problem.suggestion.starts_with("define it") && at != std::string::npos) {
-                    const std::string name =
-                        problem.suggestion.substr(0, at).substr(problem.suggestion.rfind(' ', at - 1) + 1);
-                    const std::string extent = measuredExtent(page_, name);
-                    problem.suggestion =
-                        problem.suggestion.substr(0, at) + " in " + (extent.empty() ? "[0, 1]" : extent);
-                }
+                if (!problem.remedy || problem.remedy->first != 0) continue;
+                const std::string name = problem.remedy->text.substr(0, problem.remedy->text.find(' '));
+                const std::string extent = measuredExtent(page_, name);
+                problem.remedy->text = name + " in " + (extent.empty() ? "[-5, 5]" : extent);
+                problem.suggestion = "define it on a line of its own, such as " + problem.remedy->text;
             }
             return std::move(out_);
         }

@@ -14,10 +14,12 @@
 #include "formula/lines/matrices.h"
 #include "formula/lines/measured_lines.h"
 #include "formula/lines/measures.h"
+#include "formula/lines/plotted.h"
 #include "formula/lines/remedies.h"
 #include "formula/lines/searches.h"
 #include "formula/lines/table_lines.h"
 #include "formula/measured/random_columns.h"
+#include "formula/page/free_names.h"
 #include "formula/page/line_parser.h"
 #include "formula/program/infinities.h"
 #include "formula/proofs/interval_evaluator.h"
@@ -80,6 +82,7 @@ public:
             if (line.good() && line.kind == LineKind::Question && measure(line) && (!line.where || choose(line)))
                 question(line);
             if (line.good() && line.kind == LineKind::Search && line.name.empty()) search(line);
+            if (line.good() && line.kind == LineKind::Drawn) drawn(line);
         }
     }
 
@@ -472,6 +475,18 @@ private:
         line.errors = found.errors;
         line.columns = found.columns;
         if (line.values.size() == 1) line.value = line.values[0];
+    }
+
+    /// A formula without a name: whether it can be drawn.
+    void drawn(Line& line) {
+        std::vector<std::string> free = freeVariables(page_, line.body);
+        std::erase_if(free, [&](const std::string& name) { return std::ranges::count(line.unknowns, name) > 0; });
+        const bool condition = isCondition(*line.body);
+        if (condition && free.empty())
+            return report(line, line.nameSpan, std::string(definesNothing),
+                          "write f(x) = … to name a formula, or … = ? to ask for a value");
+        const Plotted plotted = readPlotted(page_, line.source, condition || free.size() > 1 ? 2 : 1);
+        line.problems.insert(line.problems.end(), plotted.problems.begin(), plotted.problems.end());
     }
 
     void search(Line& line) {

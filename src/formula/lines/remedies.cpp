@@ -6,10 +6,12 @@
 #include "formula/notation/parser.h"
 #include "formula/page/free_names.h"
 #include "formula/page/line_parser.h"
+#include "special/catalogue.h"
 
 #include <algorithm>
 #include <cmath>
 #include <set>
+#include <span>
 
 namespace coulter {
 namespace {
@@ -37,32 +39,82 @@ std::string freshName(const Page& page) {
     return "f_" + std::to_string(i);
 }
 
-/// “cos(x)” as “f(x) = cos(x)”; what is wrong within it comes first.
-std::optional<Remedy> asFunction(const Page& page, const Line& line, Problem& problem) {
-    const std::u32string text = decodeUtf8(line.source);
-    const LexResult lexed = tokenize(text, 0, text.size());
-    if (!lexed.problems.empty()) return std::nullopt;
+/// The names of a page, and whatever else of a text can be one.
+KnownNames looseNames(const Page& page, std::span<const Token> tokens) {
     KnownNames known = page.names;
-    for (std::size_t i = 0; i < lexed.tokens.size(); ++i) {
+    for (std::size_t i = 0; i < tokens.size(); ++i) {
         std::string name;
-        if (readName(std::span(lexed.tokens).subspan(i), name) > 0 && !known.functions.contains(name) &&
-            std::isnan(constantValue(name)))
+        if (readName(tokens.subspan(i), name) > 0 && !known.functions.contains(name) && std::isnan(constantValue(name)))
             known.values.insert(name);
     }
-    const ParsedExpression parsed = parseExpression(lexed.tokens, known);
-    if (!parsed.expression && parsed.problems.front().remedy) {
-        problem = parsed.problems.front();
-        return problem.remedy;
-    }
-    if (!parsed.expression || isCondition(*parsed.expression)) return std::nullopt;
+    return known;
+}
+
+/// The names in an expression that nothing on the page fixes.
+std::vector<std::string> variablesIn(const Page& page, const Expr& expression) {
     std::vector<std::string> names, variables;
-    collectNames(*parsed.expression, names);
+    collectNames(expression, names);
     for (const std::string& name : names) {
         const auto at = page.defined.find(name);
         const bool variable = at == page.defined.end() ? std::isnan(constantValue(name))
                                                        : page.lines[at->second].kind == LineKind::Variable;
         if (variable) variables.push_back(name);
     }
+    return variables;
+}
+
+/// y(x) for y of a line “y = …”.
+void nameVariables(const Line& line, const std::vector<std::string>& variables, Problem& problem) {
+    std::string call = encodeUtf8(std::u32string_view(decodeUtf8(line.source))
+                                      .substr(static_cast<std::size_t>(line.nameSpan.first - 1),
+                                              static_cast<std::size_t>(line.nameSpan.last - line.nameSpan.first + 1))) +
+                       "(";
+    for (const std::string& name : variables) call += (call.ends_with("(") ? "" : ", ") + name;
+    call += ")";
+    problem.remedy = Remedy{line.nameSpan.first, line.nameSpan.last, call};
+    problem.suggestion = "write " + call + " = … for a function";
+}
+
+/// A quantity whose formula cannot be read: what is wrong in it comes before what is not defined in it, and a variable
+/// is meant where a usual letter of one stands.
+void lookIntoFormula(const Page& page, const Line& line, Problem& problem) {
+    const std::vector<Token> tokens = outlineLine(line.source).body;
+    if (tokens.empty()) return;
+    const ParsedExpression parsed = parseExpression(tokens, looseNames(page, tokens));
+    if (!parsed.expression) {
+        problem = parsed.problems.front();
+        return;
+    }
+    const std::vector<std::string> variables = variablesIn(page, *parsed.expression);
+    const bool usual = std::ranges::all_of(variables, isUsualVariable);
+    if (usual && !variables.empty() && variables.size() <= 2) nameVariables(line, variables, problem);
+}
+
+/// Words that are no formula at all.
+bool isProse(std::span<const Token> tokens) {
+    return tokens.size() > 2 && std::ranges::all_of(tokens.first(tokens.size() - 1), [](const Token& token) {
+               return token.kind == TokenKind::Word && decodeUtf8(token.text).size() > 1 && !isFunctionName(token.text);
+           });
+}
+
+/// “cos(x)” as “f(x) = cos(x)”; what is wrong within it comes first.
+std::optional<Remedy> asFunction(const Page& page, const Line& line, Problem& problem) {
+    const std::u32string text = decodeUtf8(line.source);
+    const LexResult lexed = tokenize(text, 0, text.size());
+    if (!lexed.problems.empty()) return std::nullopt;
+    if (isProse(lexed.tokens)) {
+        problem = {-1, 1, static_cast<int>(text.size()), "These words are no formula.",
+                   "begin the line with # for a remark"};
+        problem.remedy = Remedy{1, 0, "# "};
+        return problem.remedy;
+    }
+    const ParsedExpression parsed = parseExpression(lexed.tokens, looseNames(page, lexed.tokens));
+    if (!parsed.expression) {
+        problem = parsed.problems.front();
+        return problem.remedy;
+    }
+    if (!parsed.expression || isCondition(*parsed.expression)) return std::nullopt;
+    const std::vector<std::string> variables = variablesIn(page, *parsed.expression);
     if (variables.empty() || variables.size() > 2) return std::nullopt;
     std::string spelledNames;
     for (const std::string& name : variables) spelledNames += (spelledNames.empty() ? "" : ", ") + name;
@@ -73,8 +125,13 @@ std::optional<Remedy> asFunction(const Page& page, const Line& line, Problem& pr
 
 void addRemedies(Page& page) {
     for (Line& line : page.lines) {
-        if (line.problems.empty() || line.problems.front().remedy) continue;
+        if (line.problems.empty()) continue;
         Problem& problem = line.problems.front();
+        if (line.kind == LineKind::Quantity && !line.body && problem.severity == Problem::Severity::Error) {
+            lookIntoFormula(page, line, problem);
+            continue;
+        }
+        if (problem.remedy) continue;
         if (line.kind == LineKind::Unread && line.name.empty() && problem.sentence == definesNothing) {
             Problem within;
             problem.remedy = asFunction(page, line, within);
@@ -85,15 +142,7 @@ void addRemedies(Page& page) {
         } else if (line.kind == LineKind::Quantity && line.body) {
             const std::vector<std::string> free = freeVariables(page, line.body);
             if (free.empty() || free.size() > 2) continue;
-            std::string call =
-                encodeUtf8(std::u32string_view(decodeUtf8(line.source))
-                               .substr(static_cast<std::size_t>(line.nameSpan.first - 1),
-                                       static_cast<std::size_t>(line.nameSpan.last - line.nameSpan.first + 1))) +
-                "(";
-            for (const std::string& name : free) call += (call.ends_with("(") ? "" : ", ") + name;
-            call += ")";
-            problem.remedy = Remedy{line.nameSpan.first, line.nameSpan.last, call};
-            problem.suggestion = "write " + call + " = … for a function";
+            nameVariables(line, free, problem);
         }
     }
 }

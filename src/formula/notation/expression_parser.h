@@ -92,6 +92,8 @@ private:
     // parse_calls.cpp
     static ExprPtr call(const std::string& name, std::vector<ExprPtr> operands, Span span);
     std::vector<ExprPtr> arguments(const std::string& shown, Span nameSpan);
+    ExprPtr bareArgument(const Token& function);
+    bool startsBareArgument() const;
     ExprPtr functionPower(const std::string& shown);
     static ExprPtr withPower(ExprPtr call, const ExprPtr& exponent, Span span);
     int primes();

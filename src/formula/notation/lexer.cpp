@@ -115,7 +115,7 @@ private:
             problem.last = problem.first + 1;
             problem.sentence = "In print a definition is written “=”.";
             problem.suggestion = "write =";
-            problem.remedy = Remedy{problem.first, problem.last, "="};
+            problem.remedy = Remedy{problem.first, problem.last, "=", true};
         } else if (c == U'\uFFFD') {
             problem.sentence = "This is not valid UTF-8 text.";
         } else {

@@ -5,6 +5,7 @@
 #include "special/catalogue.h"
 
 #include <algorithm>
+#include <array>
 #include <limits>
 #include <numbers>
 
@@ -93,6 +94,11 @@ std::string nearName(std::string_view unknown, const KnownNames& known) {
         }
     }
     return best;
+}
+
+bool isUsualVariable(std::string_view canonical) {
+    constexpr std::array<std::string_view, 6> letters{"x", "y", "z", "t", "φ", "θ"};
+    return std::ranges::find(letters, canonical) != letters.end();
 }
 
 bool isVectorCalculus(std::string_view name) { return name == "grad" || name == "div" || name == "rot"; }

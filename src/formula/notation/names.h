@@ -17,6 +17,9 @@ struct KnownNames {
 /// π, e or ∞ by canonical name, NaN if the name is no constant.
 double constantValue(std::string_view canonical);
 
+/// Whether a letter usually is a variable, and no number that is given: x, y, z, t, φ, θ.
+bool isUsualVariable(std::string_view canonical);
+
 /// Whether a name is one of grad, div and rot (ISO 80000-2).
 bool isVectorCalculus(std::string_view name);
 

@@ -37,6 +37,34 @@ std::vector<ExprPtr> ExpressionParser::arguments(const std::string& shown, Span 
     return list;
 }
 
+/// sin 2x, ln x, cos ωt: a function's argument without brackets is the product that follows, up to a sign, a bracket or
+/// the next function, as in print.
+ExprPtr ExpressionParser::bareArgument(const Token& function) {
+    const int first = peek().span.first;
+    ExprPtr product = power();
+    while (startsFactor() && peek().kind == TokenKind::Word && !startsCatalogueCall()) {
+        const ExprPtr factor = power();
+        requireNumber(factor);
+        auto node = std::make_shared<Expr>();
+        node->kind = ExprKind::Multiply;
+        node->juxtaposed = true;
+        finish(*node, from(first), {product, factor});
+        product = node;
+    }
+    requireNumber(product);
+    if (is("/") && !peek().spaceBefore)
+        note(from(function.span.first), "Read as the function of what stands before the “/” alone.",
+             "put the whole argument in brackets if more belongs to it");
+    return product;
+}
+
+/// Whether the argument of a function may begin here without brackets.
+bool ExpressionParser::startsBareArgument() const {
+    const Token& token = peek();
+    return token.kind == TokenKind::Number || (token.kind == TokenKind::Word && !isKeyword(token.text)) ||
+           (token.kind == TokenKind::Symbol && token.text == "|" && bars_ == 0);
+}
+
 /// sin^2(x) is (sin(x))^2; a power −1 would be taken for the inverse function.
 ExprPtr ExpressionParser::functionPower(const std::string& shown) {
     const Token caret = peek();
@@ -198,11 +226,13 @@ ExprPtr ExpressionParser::catalogueCall() {
     } else {
         exponent = functionPower(name);
     }
-    const std::vector<ExprPtr> list = arguments(name, word.span);
+    if (name == "log" && below == 0)
+        refuse(word.span, "log needs its base.", "write ln, lg or lb for the bases e, 10 and 2, or log_{b}(x)",
+               Remedy{word.span.first, word.span.last, "ln"});
+    const bool isBare = startsBareArgument() && findFunction(name, below, above, 1);
+    const std::vector<ExprPtr> list = isBare ? std::vector{bareArgument(word)} : arguments(name, word.span);
     const Span span = from(word.span.first);
     if (!findFunction(name, below, above, static_cast<int>(list.size()))) {
-        if (name == "log")
-            refuse(word.span, "log needs its base.", "write ln, lg or lb for the bases e, 10 and 2, or log_{b}(x)");
         const FunctionEntry* same = findFunction(name, below, above, -1);
         if (same && formsOf(name) == same->form)
             refuse(span,

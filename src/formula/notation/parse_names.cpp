@@ -119,6 +119,7 @@ void ExpressionParser::unknownName(const std::string& name, Span span) const {
             const std::string call = std::string(entry.name) + "(" + name.substr(entry.name.size()) + ")";
             suggestion = "write " + call;
             remedy = replacing(call);
+            remedy->isSpelling = true;
         }
     }
     if (const std::string near = nearName(name, known_); suggestion.empty() && !near.empty()) {
@@ -131,10 +132,13 @@ void ExpressionParser::unknownName(const std::string& name, Span span) const {
         if (suggestion.empty()) suggestion = "define it under a name of one letter, such as f(x) = x^2";
         refuse(span, "The function " + name + " is not known.", suggestion);
     }
+    if (suggestion.empty() && is("(", 1) && (name == "f" || name == "g" || name == "h"))
+        suggestion = "define it on a line of its own, such as " + name + "(x) = x^2";
     if (suggestion.empty()) {
         const bool canBeDefined = isNameLetter(name) || name.find('_') != std::string::npos;
-        suggestion = "define it on a line of its own, such as " + (canBeDefined ? name : "a") + " = 1";
-        if (canBeDefined) remedy = Remedy{0, 0, name + " = 1"};
+        const std::string line = isUsualVariable(name) ? name + " in [-5, 5]" : (canBeDefined ? name : "a") + " = 1";
+        suggestion = "define it on a line of its own, such as " + line;
+        if (canBeDefined) remedy = Remedy{0, 0, line};
     }
     refuse(span, name + " is not defined on this page.", suggestion, remedy);
 }

@@ -53,7 +53,7 @@ void ExpressionParser::refuse(Span span, std::string sentence, std::string sugge
 
 void ExpressionParser::refuseSpelling(Span span, const std::string& spelled, const std::string& printed) {
     refuse(span, "In print “" + spelled + "” is written “" + printed + "”.", "write " + printed,
-           Remedy{span.first, span.last, printed});
+           Remedy{span.first, span.last, printed, true});
 }
 
 void ExpressionParser::note(Span span, std::string sentence, std::string suggestion) {

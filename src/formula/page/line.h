@@ -28,6 +28,7 @@ enum class LineKind {
     Search,   ///< f(x) = 0 for x in [0, 20]
     Fourier,  ///< (n, a, b) = Fourier coefficients of r(t)
     Matrix,   ///< A = ((2, 1), (1, 3)), b = (1, 2), and what is computed from such
+    Drawn,    ///< x^2 + y^2 = 1; f(x, k) for k in {1, 2}: a formula that has no name, and is drawn
     Unread,   ///< could not be read; see its problems
 };
 
@@ -84,6 +85,7 @@ struct Line {
     ExprPtr weights;                ///< of a fit; null: all rows weigh the same
     std::string unit;               ///< UDUNITS string, as written
     std::string label;
+    bool isAssumed = false; ///< of a variable: nobody gave the interval, and the next line about it replaces it
     std::optional<Span> plainNumber; ///< where a quantity's value is a plain number: what scrubbing changes
     Problems problems;               ///< errors and notes on this line
 

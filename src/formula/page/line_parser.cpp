@@ -18,9 +18,10 @@ struct Clause {
     std::size_t end = 0;
 };
 
-constexpr std::array<std::u32string_view, 18> clauseKeywords{
-    U"unit",   U"from",      U"step",  U"count",   U"logarithmic", U"label",  U"seed", U"columns", U"units",
-    U"period", U"harmonics", U"where", U"weights", U"pitch",       U"origin", U"rows", U"turned",  U"variable"};
+constexpr std::array<std::u32string_view, 19> clauseKeywords{
+    U"unit",    U"from",  U"step",   U"count",     U"logarithmic", U"label",   U"seed",
+    U"columns", U"units", U"period", U"harmonics", U"where",       U"weights", U"pitch",
+    U"origin",  U"rows",  U"turned", U"variable",  U"assumed"};
 
 /// Words that make a line what it is, and what reads it.
 struct Phrase {
@@ -113,6 +114,7 @@ private:
         line.nameSpan = {tokens[0].span.first, tokens[length > 0 ? length - 1 : 0].span.last};
         if (length > 0 && isWord(tokens[length], "in")) return variable(tokens, name, length + 1);
         if (length > 0 && isSymbol(tokens[length], "~")) return random(tokens, name, length + 1);
+        if (drawsCases(tokens)) return drawn(tokens);
         for (const Phrase& phrase : phrases) {
             const std::size_t at = wordOutside(tokens, phrase.word);
             if (at < end && (!phrase.beforeText || tokens[at + 1].kind == TokenKind::String) &&
@@ -131,6 +133,7 @@ private:
             }
         }
         if (equals == end) {
+            if (compares(tokens)) return drawn(tokens);
             if (tokens[0].kind == TokenKind::Word && end >= 2 && isWord(tokens[1], "in")) return badName(tokens[0]);
             report(line, {tokens[0].span.first, std::max(tokens[0].span.first, tokens[end].span.first - 1)},
                    std::string(definesNothing), "write f(x) = … to name a formula, or … = ? to ask for a value");
@@ -141,11 +144,10 @@ private:
             out_.body = slice(tokens, 0, equals);
             return;
         }
-        if (length == 0) {
-            if (tokens[0].kind == TokenKind::Word) return badName(tokens[0]);
-            report(line, tokens[0].span, "A definition starts with a name.", "write f(x) = … or a = …");
-            return;
-        }
+        if (length == 0 && tokens[0].kind == TokenKind::Word && equals == 1) return badName(tokens[0]);
+        const bool isCall = length > 0 && isSymbol(tokens[length], "(") && isSymbol(tokens[equals - 1], ")") &&
+                            closing(tokens, length) == equals - 1;
+        if (length == 0 || (length != equals && !isCall)) return drawn(tokens);
         line.name = name;
         if (length == equals && isFourierSum(tokens, equals + 1)) {
             report(line, line.nameSpan, "A Fourier sum is a function.",
@@ -166,16 +168,47 @@ private:
             }
             return;
         }
-        if (!isSymbol(tokens[length], "(") || !isSymbol(tokens[equals - 1], ")")) {
-            report(line, {tokens[0].span.first, tokens[equals - 1].span.last},
-                   "Only a name, or a name with parameters in brackets, can be defined.", "write f(x) = … or a = …");
-            return;
-        }
         if (isPeriod(tokens, length, equals)) return;
         if (!parameters(tokens, length + 1, equals - 1)) return;
         line.kind = LineKind::Function;
         if (isFourierSum(tokens, equals + 1)) line.transform = Transform::Sum;
         out_.body = slice(tokens, line.transform == Transform::Sum ? equals + 4 : equals + 1, end);
+    }
+
+    /// x^2 + y^2 = 1, x y > 1: a condition without a name.
+    void drawn(const std::vector<Token>& tokens) {
+        out_.line.kind = LineKind::Drawn;
+        out_.line.nameSpan = {tokens[0].span.first, std::max(tokens[0].span.first, tokens.back().span.first - 1)};
+        out_.body = tokens;
+    }
+
+    /// Whether a relation stands outside of all brackets.
+    static bool compares(std::span<const Token> tokens) {
+        int depth = 0;
+        for (const Token& token : tokens) {
+            depth += deeper(token);
+            const bool relates = token.text == "<" || token.text == ">" || token.text == "<=" || token.text == ">=" ||
+                                 token.text == "!=" || token.text == "=";
+            if (token.kind == TokenKind::Symbol && relates && depth == 0) return true;
+        }
+        return false;
+    }
+
+    /// f(x, k) for k in {1, 2}, without a name that it gets and without an equation.
+    static bool drawsCases(const std::vector<Token>& tokens) {
+        const std::size_t at = wordOutside(tokens, "for"), in = wordOutside(tokens, "in"), end = tokens.size() - 1;
+        if (at == 0 || in <= at || in + 1 >= end || !isSymbol(tokens[in + 1], "{")) return false;
+        return !compares(std::span(tokens).first(at));
+    }
+
+    /// The bracket that closes the one at a place.
+    static std::size_t closing(const std::vector<Token>& tokens, std::size_t at) {
+        int depth = 0;
+        for (std::size_t i = at; i < tokens.size(); ++i) {
+            depth += deeper(tokens[i]);
+            if (depth == 0) return i;
+        }
+        return tokens.size();
     }
 
     /// r(t + 6) = r(t): the same name on both sides, and its parameter alone on the right.
@@ -374,6 +407,13 @@ private:
                           ofTable ? "write it after (t, s) from \"readings.csv\""
                                   : "write “, units s, m” for the units of its columns");
         if (ofTable) return readListClause(clause, keyword);
+        if (clause.keyword == "assumed") {
+            if (line.kind != LineKind::Variable)
+                return report(line, keyword, "Only the interval of a variable can be assumed.",
+                              "write it as x in [0, 1]");
+            line.isAssumed = true;
+            return;
+        }
         const bool ofTransform = clause.keyword == "period" || clause.keyword == "harmonics";
         const bool takesHarmonics = line.transform != Transform::Derivative && line.transform != Transform::Spectrum;
         if (ofTransform && (line.transform == Transform::None || (clause.keyword == "harmonics" && !takesHarmonics)))
@@ -462,6 +502,31 @@ bool Line::good() const {
            std::ranges::none_of(problems, [](const Problem& p) { return p.severity == Problem::Severity::Error; });
 }
 
+namespace {
+
+/// The formula of a line that is drawn, with the names of its cases.
+void readDrawn(const std::vector<Token>& tokens, KnownNames names, Line& line) {
+    const std::size_t end = std::min(wordOutside(tokens, "for"), tokens.size() - 1);
+    for (std::size_t i = end + 1; i < tokens.size() && !isWord(tokens[i], "in"); ++i) {
+        std::string name;
+        const std::size_t length = readName(std::span(tokens).subspan(i), name);
+        if (length == 0) continue;
+        names.values.insert(name);
+        line.unknowns.push_back(name);
+        i += length - 1;
+    }
+    const std::vector<Token> formula = slice(tokens, 0, end);
+    ParsedExpression parsed = parseExpression(formula, names);
+    if (!parsed.expression) {
+        ParsedExpression condition = parseExpression(formula, names, Wanted::Condition);
+        if (condition.expression || line.unknowns.empty()) parsed = std::move(condition);
+    }
+    line.body = parsed.expression;
+    line.problems.insert(line.problems.end(), parsed.problems.begin(), parsed.problems.end());
+}
+
+} // namespace
+
 LineOutline outlineLine(const std::string& source) { return Outliner(source).run(); }
 
 Line readLine(LineOutline outline, const KnownNames& page) {
@@ -477,7 +542,10 @@ Line readLine(LineOutline outline, const KnownNames& page) {
         into = parsed.expression;
         line.problems.insert(line.problems.end(), parsed.problems.begin(), parsed.problems.end());
     };
-    read(outline.body, line.body);
+    if (line.kind == LineKind::Drawn)
+        readDrawn(outline.body, inScope, line);
+    else
+        read(outline.body, line.body);
     read(outline.low, line.low);
     for (const std::vector<Token>& tokens : outline.equations) {
         const ParsedExpression parsed = parseExpression(tokens, inScope, Wanted::Condition);

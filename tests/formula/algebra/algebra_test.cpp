@@ -23,7 +23,7 @@ std::string derived(const std::string& text, int order = 1) {
 
 TEST_CASE("derivatives are those of the textbooks") {
     CHECK(derived("x^3") == "3 x^2");
-    CHECK(derived("sin(2x)") == "2 cos(2 x)");
+    CHECK(derived("sin(2x)") == "2 cos(2x)");
     CHECK(derived("x^4", 4) == "24");
     CHECK(derived("5") == "0");
 }

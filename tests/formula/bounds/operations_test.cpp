@@ -45,7 +45,8 @@ TEST_CASE("values of every operation lie within their bounds") {
             const Enclosure bounds = enclose(kernel, {x.low, x.high}, {y.low, y.high}, false);
             known += bounds.known;
             for (int j = 0; j < 20; ++j) {
-                const double value = valueAt(kernel, places.between(x.low, x.high), y.low == y.high ? y.low : places.between(y.low, y.high));
+                const double value = valueAt(kernel, places.between(x.low, x.high),
+                                             y.low == y.high ? y.low : places.between(y.low, y.high));
                 if (std::isnan(value)) {
                     CHECK_FALSE((bounds.known && bounds.defined));
                 } else if (bounds.known) {

@@ -98,7 +98,7 @@ TEST_CASE("a problem points at the very character") {
         {"Γ", 1, 1, "argument in brackets", "Γ(x)"},
         {"(2 + 3", 1, 1, "never closed", "add “)”"},
         {"2 + 3)", 6, 6, "closes nothing", "remove"},
-        {"sin x", 1, 3, "argument in brackets", "sin(…)"},
+        {"sin", 1, 3, "argument in brackets", "sin(…)"},
         {"sin^-1(x)", 4, 6, "inverse", "arcsin"},
         {"x2", 2, 2, "digit cannot follow", "x_2"},
         {"2 3", 3, 3, "without a sign", "*"},
