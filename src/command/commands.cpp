@@ -21,10 +21,10 @@ namespace {
 /// off as those of a list: a space behind them means nothing and prevents it.
 std::vector<std::string> asExpressions(int argc, char** argv) {
     std::vector<std::string> arguments(argv + 1, argv + argc);
-    if (arguments.empty() || arguments[0] != "value") return arguments;
+    if (arguments.empty() || (arguments[0] != "value" && arguments[0] != "draw")) return arguments;
     for (std::string& argument : arguments) {
         if (argument.starts_with('[')) argument += ' ';
-        if (argument.size() >= 2 && argument[0] == '-' && argument[1] != '-' && argument != "-h")
+        if (argument.size() >= 2 && argument[0] == '-' && argument[1] != '-' && argument != "-h" && argument != "-o")
             argument.replace(0, 1, "−");
     }
     return arguments;
@@ -170,6 +170,7 @@ int runCommandLine(int argc, char** argv) {
     app.fallthrough();
     int status = statusGood;
     addRender(app, status);
+    addDraw(app, status);
     addAnimate(app, status);
     addValue(app, status);
     addSample(app, status);

@@ -23,6 +23,7 @@ int runCommandLine(int argc, char** argv);
 
 // One file for each command: it adds its arguments to the application, and sets `status` when it runs.
 void addRender(CLI::App& app, int& status);
+void addDraw(CLI::App& app, int& status);
 void addAnimate(CLI::App& app, int& status);
 void addValue(CLI::App& app, int& status);
 void addSample(CLI::App& app, int& status);

@@ -1,17 +1,14 @@
 #include "command/commands.h"
+#include "command/figure_options.h"
 #include "command/interruption.h"
 #include "command/progress.h"
 #include "command/sweep_index.h"
 #include "data/digest.h"
-#include "figure/sheet_sizes.h"
 #include "files/export.h"
 #include "files/file_access.h"
-#include "files/look_file.h"
 #include "files/recipe.h"
-#include "files/set_value.h"
 #include "files/sweep.h"
 #include "formula/lines/read_page.h"
-#include "notes/document_look.h"
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
@@ -26,16 +23,11 @@
 namespace coulter {
 namespace {
 
-struct Arguments {
+struct Arguments : FigureOptions {
     std::vector<std::string> recipes;
-    std::string output, format;
-    double dpi = 0;
-    std::string look, size;
-    std::vector<std::string> quantities;
     std::size_t count = 0, jobs = 1;
-    bool logarithmic = false, strict = false, patient = false;
+    bool logarithmic = false, strict = false;
     std::string part;
-    std::optional<SheetLook> lookFound;
 };
 
 /// One figure that is to be written.
@@ -46,24 +38,6 @@ struct Job {
     std::vector<std::string> quantities;
     std::size_t number = 0; ///< in the sweep, from 0
 };
-
-std::optional<Document> withSettings(Document document, const Arguments& arguments,
-                                     const std::vector<std::string>& quantities, const std::string& about) {
-    if (arguments.dpi > 0) document.sheet.resolution = arguments.dpi;
-    if (arguments.lookFound) setLook(document, *arguments.lookFound);
-    if (!arguments.size.empty()) setSize(document.sheet, arguments.size);
-    for (const std::string& quantity : quantities) {
-        const auto equals = quantity.find('=');
-        const std::string name = quantity.substr(0, equals), value = quantity.substr(equals + 1);
-        RecipeRead changed = withNamedValue(document, name, value);
-        if (!changed.document) {
-            say(about, changed.problem);
-            return std::nullopt;
-        }
-        document = std::move(*changed.document);
-    }
-    return document;
-}
 
 /// Whether a figure's file is there as an index says that it was written, of this very recipe.
 bool isThere(const Job& job, const Document& document, const SweepIndex& index) {
@@ -102,7 +76,7 @@ int renderOne(const Job& job, const ExportFormat& format, const Arguments& argum
               SweepIndex* index) {
     const std::string& recipe = job.recipe;
     const std::filesystem::path& target = job.target;
-    const auto document = withSettings(*job.document, arguments, job.quantities, recipe);
+    const auto document = withOptions(*job.document, arguments, job.quantities, recipe);
     if (!document) return statusProblem;
     if (index && isThere(job, *document, *index)) return statusGood;
     // A problem on a line that no plot needs does not stop the figure, but it is said, and the status tells.
@@ -133,7 +107,7 @@ int renderOne(const Job& job, const ExportFormat& format, const Arguments& argum
 int casesOf(const Arguments& arguments, std::vector<std::vector<std::string>>& cases) {
     std::vector<std::string> fixed;
     std::optional<Sweep> swept;
-    for (const std::string& quantity : arguments.quantities) {
+    for (const std::string& quantity : arguments.settings) {
         Problem problem;
         auto sweep = sweepOf(quantity, arguments.count, arguments.logarithmic, problem);
         if (!problem.sentence.empty()) return usage(describe(problem));
@@ -174,40 +148,15 @@ int renderAll(const std::vector<Job>& list, const ExportFormat& format, const Ar
     return interruption.happened() ? statusInterrupted : status.load();
 }
 
-/// “one column”, … or WIDTHxHEIGHT in mm.
-std::string sizeNames() {
-    std::string names;
-    for (const SheetSize& size : sheetSizes()) names += "“" + std::string(size.name) + "”, ";
-    return names + fmt::format("or WIDTHxHEIGHT in mm, from {} to {}", leastSheet, greatestSheet);
-}
-
 int render(Arguments arguments) {
-    for (const std::string& quantity : arguments.quantities) {
-        if (quantity.find('=') == std::string::npos) return usage("--set needs NAME=VALUE, not “" + quantity + "”.");
-    }
-    if (arguments.dpi != 0 && !(arguments.dpi >= leastResolution && arguments.dpi <= greatestResolution)) {
-        return usage(fmt::format("--dpi must be from {} to {}.", leastResolution, greatestResolution));
-    }
-    if (Sheet sheet; !arguments.size.empty() && !setSize(sheet, arguments.size))
-        return usage("--size must be " + sizeNames() + ".");
-    if (!arguments.look.empty()) {
-        LookRead read = findLook(arguments.look);
-        if (!read.look) return usage(describe(read.problem));
-        arguments.lookFound = std::move(read.look);
-    }
+    if (const int wrong = checkFigureOptions(arguments); wrong != statusGood) return wrong;
     std::error_code error;
     const std::filesystem::path output = arguments.output;
     const bool folder =
         arguments.recipes.size() > 1 || std::filesystem::is_directory(output, error) || arguments.output.ends_with("/");
-    std::string name = arguments.format;
-    if (name.empty() && !folder && output.has_extension()) name = output.extension().string().substr(1);
-    if (name.empty()) name = "pdf";
-    const ExportFormat* format = findFormat(name);
-    if (!format) {
-        std::string known;
-        for (const ExportFormat& each : exportFormats()) known += (known.empty() ? "" : ", ") + std::string(each.name);
-        return usage("The format “" + name + "” is not known; known are: " + known + ".");
-    }
+    const ExportFormat* format = formatOf(arguments, folder);
+    if (!format) return statusUsage;
+    const std::string name = arguments.format.empty() ? std::string(format->name) : arguments.format;
     std::vector<std::vector<std::string>> cases;
     if (const int wrong = casesOf(arguments, cases); wrong != statusGood) return wrong;
     const bool several = folder || cases.size() > 1;
@@ -255,25 +204,11 @@ void addRender(CLI::App& app, int& status) {
     auto arguments = std::make_shared<Arguments>();
     CLI::App* command = app.add_subcommand("render", "write figures of recipes");
     command->add_option("RECIPE", arguments->recipes, "recipes, or figures with their recipe inside")->required();
-    command->add_option("-o,--output", arguments->output, "file, or folder for several; - for standard output")
-        ->type_name("FILE")
-        ->required();
-    command->add_option("--format", arguments->format, formatNames() + "; else taken from the file's ending");
-    command->add_option("--dpi", arguments->dpi, "dots per inch of a bitmap, in place of the recipe's");
-    command
-        ->add_option("--size", arguments->size,
-                     "size of the sheet, in place of the recipe's: " + sizeNames() +
-                         ", which leaves the letters as large as they are")
-        ->type_name("SIZE");
-    command
-        ->add_option("--set", arguments->quantities,
+    addFigureOptions(*command, *arguments, "file, or folder for several; - for standard output",
                      "NAME=VALUE: another value for a quantity of the page, or for a setting by its path: azimuth, "
-                     "sheet.width, colour.map; several, for a figure of each: A=0..5 or A={1, 2, 5}")
-        ->type_size(1)
-        ->allow_extra_args(false);
+                     "sheet.width, colour.map; several, for a figure of each: A=0..5 or A={1, 2, 5}");
     command->add_option("--count", arguments->count, "how many values of a quantity set to a range, such as A=0..5");
     command->add_flag("--logarithmic", arguments->logarithmic, "these values evenly in the logarithm");
-    addLook(*command, arguments->look);
     command
         ->add_option(
             "--part", arguments->part,
@@ -283,7 +218,6 @@ void addRender(CLI::App& app, int& status) {
     command->add_option("--jobs", arguments->jobs, "how many figures at a time")->check(CLI::Range(1, 256));
     command->add_flag("--strict", arguments->strict,
                       "write no figure in which something could not be sampled finely enough");
-    addPatient(*command, arguments->patient);
     command->callback([arguments, &status] { status = render(*arguments); });
 }
 

@@ -2,6 +2,7 @@
 #include "formula/algebra/unit_inference.h"
 #include "formula/lines/answer.h"
 #include "formula/lines/answer_text.h"
+#include "formula/lines/typed_line.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -17,9 +18,19 @@ struct Arguments {
     bool errors = false;
 };
 
+/// The answer to an expression; where it is none in the notation, to what the page would make of it.
+Answer answered(const Page& page, const std::string& expression) {
+    const Answer result = evaluate(page, expression);
+    if (result.problems.empty()) return result;
+    std::string text = readTyped(page, expression).text;
+    if (text.ends_with(" = ?")) text.resize(text.size() - 4);
+    const Answer meant = evaluate(page, text);
+    return meant.problems.empty() ? meant : result;
+}
+
 /// One answer on one line; whether it is one.
 bool answer(const Page& page, const std::string& expression, bool withError) {
-    const Answer result = evaluate(page, expression);
+    const Answer result = answered(page, expression);
     if (!result.problems.empty()) {
         fmt::print("problem: {}\n", describe(result.problems.front()));
         return false;
