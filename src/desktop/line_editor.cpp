@@ -143,7 +143,11 @@ void LineEditor::showReading(const Line& line) {
         if (error) break;
     }
     const QString typed = text().trimmed(), taken = QString::fromStdString(line.source);
-    if (message.isEmpty() && taken != typed && !typed.isEmpty()) message = tr("Taken as %1").arg(taken.toHtmlEscaped());
+    if (message.isEmpty() && taken != typed && !typed.isEmpty()) {
+        hasRemedy_ = true;
+        message = tr("Taken as %1").arg(taken.toHtmlEscaped()) + "<br><span style='color:" + look.accent().name() +
+                  "'>" + tr("Tab writes it so") + "</span>";
+    }
     field_->setExtraSelections(marks);
     message_->setStyleSheet("color:" + (line.good() ? look.muted() : look.wrong()).name());
     message_->setText(message);

@@ -55,7 +55,8 @@ void FormulaPage::typed(const QString& text) {
     editor_->offerNames(page_);
 }
 
-/// The remedy of the problem that is shown: characters of this line replaced, or a further line put below.
+/// The remedy of the problem that is shown: characters of this line replaced, or a further line put below. Without a
+/// problem the line as it was read.
 void FormulaPage::takeRemedy() {
     if (editing_ < 0 || editing_ >= static_cast<int>(page_.lines.size())) return;
     for (const Problem& problem : page_.lines[static_cast<std::size_t>(editing_)].problems) {
@@ -77,6 +78,10 @@ void FormulaPage::takeRemedy() {
         session_.edit(std::move(document), tr("new line"));
         return typed(editor_->text());
     }
+    // Nothing is wrong: what the line is taken as is written out.
+    const QString taken = QString::fromStdString(page_.lines[static_cast<std::size_t>(editing_)].source);
+    editor_->begin(taken, static_cast<int>(taken.size()));
+    typed(taken);
 }
 
 void FormulaPage::insertLines(const QStringList& lines, std::size_t at, const Document& document) {

@@ -186,7 +186,10 @@ Document withLine(const Document& document, std::size_t index, const std::string
     for (const std::string& given : typed.given) {
         if (outlineLine(given).line.kind == LineKind::Drawn) drawUnnamed(changed, given, "");
     }
-    if (line.good() && line.kind == LineKind::Numbers && (isNew || old.empty()) && changed.panels[0].plots.empty())
+    // Numbers by themselves are drawn; a column of another name may be meant for cases.
+    const bool isShown = text.starts_with('{') || isUsualVariable(line.name);
+    if (line.good() && line.kind == LineKind::Numbers && isShown && (isNew || old.empty()) &&
+        changed.panels[0].plots.empty())
         drawUnnamed(changed, spelledName(line.name), "");
     if (!line.good() || line.kind != LineKind::Function) return changed;
     const Line was = outlineLine(old).line;

@@ -29,7 +29,7 @@ TEST_CASE("coulter draw makes a figure of a formula, with its recipe inside") {
     CHECK(drawn.status == 0);
     CHECK(drawn.out == pdf + "\n");
     CHECK(run("verify " + pdf).out.find("every byte is the same") != std::string::npos);
-    const std::string recipe = run("recipe " + pdf).out;
+    const std::string recipe = run("recipe " + pdf + " -o -").out;
     CHECK(recipe.find("\"y(x) = sin x / x\"") != std::string::npos);
     CHECK(recipe.find("\"x in [-20, 20]\"") != std::string::npos);
 }
@@ -38,12 +38,12 @@ TEST_CASE("coulter draw takes several lines, a kind, settings, and standard outp
     const Folder folder;
     const std::string svg = folder.file("circle.svg");
     CHECK(run("draw 'x^2 + y^2 = R^2' 'R = 2' 'y = x^2' --set R=3 -o " + svg).status == 0);
-    const std::string recipe = run("recipe " + svg).out;
+    const std::string recipe = run("recipe " + svg + " -o -").out;
     CHECK(recipe.find("\"R = 3\"") != std::string::npos);
     CHECK(recipe.find("implicit curve") != std::string::npos);
     const std::string contours = folder.file("field.svg");
     CHECK(run("draw 'z = sin(x) cos(y)' --as contours -o " + contours).status == 0);
-    CHECK(run("recipe " + contours).out.find("\"kind\": \"contours\"") != std::string::npos);
+    CHECK(run("recipe " + contours + " -o -").out.find("\"kind\": \"contours\"") != std::string::npos);
     CHECK(run("draw 'y = x' --format svg -o -").out.starts_with("<?xml"));
     // A minus sign at the front is no option.
     CHECK(run("draw '-x^2' --format svg -o -").status == 0);
