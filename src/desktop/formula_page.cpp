@@ -144,7 +144,9 @@ FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bo
     } else {
         TypesetBox box = layoutMath(*math, formulaSize);
         if (line.isAssumed) { // said quietly: it gives way to the first line that says otherwise
-            for (PlacedGlyph& glyph : box.glyphs) glyph.ink = Ink::Muted;
+            for (PlacedGlyph& glyph : box.glyphs) {
+                if (glyph.ink != Ink::Number) glyph.ink = Ink::Muted;
+            }
             for (PlacedRule& rule : box.rules) rule.ink = Ink::Muted;
         }
         const bool isEquation = line.kind == LineKind::Function || line.kind == LineKind::Question ||

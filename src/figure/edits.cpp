@@ -12,8 +12,21 @@
 #include <set>
 
 namespace coulter {
+namespace {
+
+/// What somebody sets by hand is not assumed any more.
+std::u32string asSaid(const Line& line) {
+    std::u32string text = decodeUtf8(line.source);
+    constexpr std::u32string_view assumed = U", assumed";
+    if (const auto word = text.find(assumed); line.isAssumed && word != std::u32string::npos)
+        text.erase(word, assumed.size());
+    return text;
+}
+
+} // namespace
+
 std::string lineWithValue(const Line& line, const std::string& value) {
-    const std::u32string text = decodeUtf8(line.source);
+    const std::u32string text = asSaid(line);
     // Between the sign "=" and the first clause.
     const std::size_t equals = text.find(U'=');
     std::size_t end = text.size();
@@ -46,11 +59,7 @@ std::optional<Document> withSampling(const Document& document, const std::string
     const auto at = page.defined.find(variable);
     if (at == page.defined.end() || page.lines[at->second].kind != LineKind::Variable) return std::nullopt;
     const Line& line = page.lines[at->second];
-    std::u32string text = decodeUtf8(line.source);
-    // What somebody samples by hand is not assumed any more.
-    constexpr std::u32string_view assumed = U", assumed";
-    if (const auto word = text.find(assumed); line.isAssumed && word != std::u32string::npos)
-        text.erase(word, assumed.size());
+    std::u32string text = asSaid(line);
     const std::string clause = way == SamplingWay::Count  ? ", count " + value
                                : way == SamplingWay::Step ? ", step " + value
                                                           : "";

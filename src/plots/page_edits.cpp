@@ -87,22 +87,25 @@ void drawUnnamed(Document& document, const std::string& of, const std::string& b
     plots.push_back(plotOf(of, (*kind)->name));
 }
 
-/// Takes the intervals away that were assumed and are said now, and puts those in that nobody said.
-void settleIntervals(Document& document, std::size_t& index, const TypedLine& typed) {
-    const auto nameOf = [](const std::string& line) {
-        const Line read = outlineLine(line).line;
-        return read.kind == LineKind::Variable ? read.name : std::string();
+/// Takes away what was assumed and is said now, and puts in what nobody said.
+void settleAssumed(Document& document, std::size_t& index, const TypedLine& typed) {
+    std::set<std::string> said, saidIntervals;
+    const auto say = [&](const std::string& text) {
+        const Line line = outlineLine(text).line;
+        if (line.isAssumed) return;
+        if (!line.name.empty()) said.insert(line.name);
+        said.insert(line.unknowns.begin(), line.unknowns.end());
+        if (line.kind == LineKind::Variable) saidIntervals.insert(line.name);
     };
-    std::set<std::string> said;
-    for (const std::string& line : typed.given) said.insert(nameOf(line));
-    if (const Line own = outlineLine(typed.text).line; own.kind == LineKind::Variable && !own.isAssumed)
-        said.insert(own.name);
+    say(typed.text);
+    for (const std::string& line : typed.given) say(line);
     const bool behindFormula = !typed.given.empty();
     for (std::size_t i = document.page.size(); i-- > 0;) {
         if (i == index) continue;
         const Line line = outlineLine(document.page[i]).line;
-        const bool givesWay = line.kind == LineKind::Variable && (line.isAssumed || behindFormula);
-        if (!givesWay || !said.contains(line.name)) continue;
+        const bool isInterval = line.kind == LineKind::Variable && (line.isAssumed || behindFormula),
+                   isNumber = line.kind == LineKind::Quantity && line.isAssumed;
+        if (!(isInterval && saidIntervals.contains(line.name)) && !(isNumber && said.contains(line.name))) continue;
         document.page.erase(document.page.begin() + static_cast<std::ptrdiff_t>(i));
         if (i < index) --index;
     }
@@ -164,7 +167,7 @@ Document withLine(const Document& document, std::size_t index, const std::string
     changed.page[index].clear();
     const TypedLine typed = readTyped(readPage(changed), text);
     changed.page[index] = typed.text;
-    settleIntervals(changed, index, typed);
+    settleAssumed(changed, index, typed);
     Page after = readPage(changed);
     if (typed.text != text && !after.lines[index].good()) { // nothing is known better than what was typed
         changed = document;

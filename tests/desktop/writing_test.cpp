@@ -128,13 +128,13 @@ TEST_CASE("what is typed first is drawn when Return is pressed, and the line sho
     d.type("y = k x^2");
     CHECK(message(d).find("Taken as y(x) = k x^2") != std::string::npos);
     d.key(Qt::Key_Return);
-    CHECK(lines(d) == Lines{"y(x) = k x^2", "k = 1", "x in [-5, 5], assumed"});
+    CHECK(lines(d) == Lines{"y(x) = k x^2", "k = 1, assumed", "x in [-5, 5], assumed"});
     d.type("x from 0 to 3"); // the page goes on below, and what it had assumed gives way
     d.key(Qt::Key_Return);
     d.type("min of y");
     d.key(Qt::Key_Return);
     d.key(Qt::Key_Escape);
-    CHECK(lines(d) == Lines{"y(x) = k x^2", "k = 1", "x in [0, 3]", "minimum of y(x) for x"});
+    CHECK(lines(d) == Lines{"y(x) = k x^2", "k = 1, assumed", "x in [0, 3]", "minimum of y(x) for x"});
     CHECK(d.figure().figure.panels[0].drawn.size() == 1);
     CHECK_FALSE(d.window().page().isEditing());
     d.key(Qt::Key_Z, Qt::ControlModifier);

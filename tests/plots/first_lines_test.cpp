@@ -262,6 +262,13 @@ TEST_CASE("an interval that was assumed gives way to the first one that is said"
     // One that was said stays, and a second one is a problem that names its line.
     const Document twice = typed({"x in [0, 1]", "x in [0, 2]"});
     CHECK(problemsOf(readPage(twice)).find("already defined in line 1") != std::string::npos);
+    // So do numbers: whoever writes the formula first says afterwards what its letters are.
+    CHECK(typed({"s(r, t) = Q/(4 pi T) E_1(r^2 S/(4 T t)), unit m", "Q = 300, unit m3 d-1", "T = 155", "S = 0.0006",
+                 "t in [0.0001, 10], logarithmic"})
+              .page == std::vector<std::string>{"s(r, t) = Q/(4 pi T) E_1(r^2 S/(4 T t)), unit m",
+                                                "r in [-5, 5], assumed", "Q = 300, unit m3 d-1", "T = 155",
+                                                "S = 0.0006", "t in [0.0001, 10], logarithmic"});
+    CHECK(typed({"y = a x", "(a, b) solves a + b = 3, a - b = 1"}).page.size() == 3);
     // Behind a formula it is meant for all of them.
     CHECK(typed({"y = x^2", "g(x) = x for x in [0, 3]"}).page ==
           std::vector<std::string>{"y(x) = x^2", "g(x) = x", "x in [0, 3]"});

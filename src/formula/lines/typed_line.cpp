@@ -153,6 +153,14 @@ private:
         return parseExpression(decodeUtf8(text), namesWith(text), wanted);
     }
 
+    /// Whether a line of the page defines a name that nothing else may take: a number that was assumed gives way.
+    bool isTaken(const std::string& name) const {
+        const auto at = page_.defined.find(name);
+        if (at == page_.defined.end()) return false;
+        const Line& line = page_.lines[at->second];
+        return !(line.isAssumed && line.kind == LineKind::Quantity);
+    }
+
     /// Whether a line is the notation already, with all that it names on the page.
     bool isGood(const std::string& text) const {
         const LineOutline outline = outlineLine(text);
@@ -161,7 +169,7 @@ private:
         if (!line.good()) return false;
         // A quantity that depends on a variable is a function.
         if (line.kind != LineKind::Quantity || !line.body) return true;
-        return freeVariables(page_, line.body).empty() && !page_.defined.contains(line.name);
+        return freeVariables(page_, line.body).empty() && !isTaken(line.name);
     }
 
     /// The text with spellings from elsewhere put right one after the other, wherever they stand.
@@ -319,7 +327,7 @@ private:
         as.text = call + " = " + formula;
         as.given.push_back(call + " " + read.part(at, read.tokens.size()));
         assume(as, *parsed.expression, variables, "[-5, 5]");
-        std::erase(as.assumed, spelledName(member) + " = 1");
+        std::erase(as.assumed, spelledName(member) + " = 1, assumed");
         return true;
     }
 
@@ -375,7 +383,7 @@ private:
             if (std::ranges::count(variables, name) > 0)
                 intervals.push_back(spelledName(name) + " in " + interval + ", assumed");
             else
-                numbers.push_back(spelledName(name) + " = 1");
+                numbers.push_back(spelledName(name) + " = 1, assumed");
         }
         as.assumed.insert(as.assumed.end(), numbers.begin(), numbers.end());
         as.assumed.insert(as.assumed.end(), intervals.begin(), intervals.end());
@@ -448,7 +456,7 @@ private:
             if (!parsed.expression) return;
             const std::vector<std::string> open = openNames(*parsed.expression);
             if (open.empty() || std::ranges::count(open, outline.line.name) > 0) {
-                if (!page_.defined.contains(outline.line.name) || !open.empty()) return;
+                if (!isTaken(outline.line.name) || !open.empty()) return;
                 as.text = spelledName(numbered(outline.line.name)) + " = " + formula;
                 return;
             }
@@ -459,7 +467,7 @@ private:
                 as.text = formula + " = " + spelledName(outline.line.name);
                 return asDrawn(as);
             }
-            const bool taken = page_.defined.contains(outline.line.name);
+            const bool taken = isTaken(outline.line.name);
             if (asFunction(as, taken ? numbered(outline.line.name) : outline.line.name, formula, *parsed.expression))
                 as.text += clauses;
             return;

@@ -85,7 +85,7 @@ struct Line {
     ExprPtr weights;                ///< of a fit; null: all rows weigh the same
     std::string unit;               ///< UDUNITS string, as written
     std::string label;
-    bool isAssumed = false; ///< of a variable: nobody gave the interval, and the next line about it replaces it
+    bool isAssumed = false; ///< of a variable or a quantity: nobody said it, and the next line about it replaces it
     std::optional<Span> plainNumber; ///< where a quantity's value is a plain number: what scrubbing changes
     Problems problems;               ///< errors and notes on this line
 

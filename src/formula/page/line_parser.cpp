@@ -408,9 +408,9 @@ private:
                                   : "write “, units s, m” for the units of its columns");
         if (ofTable) return readListClause(clause, keyword);
         if (clause.keyword == "assumed") {
-            if (line.kind != LineKind::Variable)
-                return report(line, keyword, "Only the interval of a variable can be assumed.",
-                              "write it as x in [0, 1]");
+            if (line.kind != LineKind::Variable && line.kind != LineKind::Quantity)
+                return report(line, keyword, "Only an interval or a number can be assumed.",
+                              "write it as x in [0, 1], or a = 1");
             line.isAssumed = true;
             return;
         }
