@@ -279,6 +279,8 @@ TEST_CASE("further lines stand beside the first") {
     const Document two = typed({"y = x^2", "y = sin x"});
     CHECK(two.page == std::vector<std::string>{"y(x) = x^2", "x in [-5, 5], assumed", "y_2(x) = sin x"});
     CHECK(two.panels[0].plots.size() == 2);
+    // A number is not given twice by accident.
+    CHECK(problemsOf(readPage(typed({"a = 5", "a = 6"}))).find("already defined in line 1") != std::string::npos);
     // A circle is round, and a parabola beside it an equation between the same coordinates.
     const Document circle = typed({"x^2 + y^2 = 1", "y = x^2"});
     CHECK(circle.panels[0].equalScales == true);

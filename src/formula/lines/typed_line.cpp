@@ -455,11 +455,7 @@ private:
             const ParsedExpression parsed = parse(formula);
             if (!parsed.expression) return;
             const std::vector<std::string> open = openNames(*parsed.expression);
-            if (open.empty() || std::ranges::count(open, outline.line.name) > 0) {
-                if (!isTaken(outline.line.name) || !open.empty()) return;
-                as.text = spelledName(numbered(outline.line.name)) + " = " + formula;
-                return;
-            }
+            if (open.empty() || std::ranges::count(open, outline.line.name) > 0) return;
             // x = y^2 runs along the upright coordinate, and y may be a coordinate already: these are equations.
             const bool sideways = outline.line.name == "x" && open == std::vector<std::string>{"y"};
             const bool isCoordinate = page_.find(outline.line.name, LineKind::Variable) && open.size() == 1;
