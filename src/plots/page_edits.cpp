@@ -165,7 +165,10 @@ Document withLine(const Document& document, std::size_t index, const std::string
     const std::size_t place = index; // of the line as it was
     const std::string old = changed.page[index];
     changed.page[index].clear();
-    const TypedLine typed = readTyped(readPage(changed), text);
+    // While a new line is typed the page without it is the one that was there.
+    std::optional<Page> others;
+    if (!old.empty()) others = readPage(changed);
+    const TypedLine typed = readTyped(others ? *others : before, text);
     changed.page[index] = typed.text;
     settleAssumed(changed, index, typed);
     Page after = readPage(changed);
