@@ -13,7 +13,7 @@
 namespace coulter {
 namespace {
 
-struct Arguments {
+struct AnimateArguments {
     std::string recipe, output;
     std::vector<std::string> quantities;
     std::size_t count = 0;
@@ -21,7 +21,7 @@ struct Arguments {
     bool logarithmic = false, toAndFro = false, patient = false;
 };
 
-int animate(const Arguments& arguments) {
+int animate(const AnimateArguments& arguments) {
     auto loaded = loadDocument(arguments.recipe);
     if (!loaded) return statusProblem;
     Document document = std::move(*loaded);
@@ -63,7 +63,7 @@ int animate(const Arguments& arguments) {
 } // namespace
 
 void addAnimate(CLI::App& app, int& status) {
-    auto arguments = std::make_shared<Arguments>();
+    auto arguments = std::make_shared<AnimateArguments>();
     CLI::App* command = app.add_subcommand("animate", "writes figures of a changing quantity as one animated PNG");
     command->add_option("RECIPE", arguments->recipe, "a recipe, or a figure with its recipe inside")->required();
     command->add_option("-o,--output", arguments->output, "the PNG file; - for standard output")

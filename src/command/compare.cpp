@@ -13,12 +13,12 @@
 namespace coulter {
 namespace {
 
-struct Arguments {
+struct CompareArguments {
     std::string first, second, picture;
     double dotsPerInch = 150;
 };
 
-int run(const Arguments& arguments) {
+int run(const CompareArguments& arguments) {
     const Interruption interruption;
     const auto a = loadDocument(arguments.first), b = loadDocument(arguments.second);
     if (!a || !b) return statusProblem;
@@ -39,7 +39,7 @@ int run(const Arguments& arguments) {
 } // namespace
 
 void addCompare(CLI::App& app, int& status) {
-    auto arguments = std::make_shared<Arguments>();
+    auto arguments = std::make_shared<CompareArguments>();
     CLI::App* command = app.add_subcommand(
         "compare", "says what differs between two recipes or figures: lines, settings, data, and where curves moved");
     command->add_option("FIRST", arguments->first, "recipe or exported figure")->required();

@@ -16,7 +16,7 @@
 namespace coulter {
 namespace {
 
-struct Arguments : FigureOptions {
+struct DrawArguments : FigureOptions {
     std::vector<std::string> formulas;
     std::string kind;
 };
@@ -47,7 +47,7 @@ bool drawAs(Document& document, const std::string& name) {
     return true;
 }
 
-int draw(Arguments arguments) {
+int draw(DrawArguments arguments) {
     if (const int wrong = checkFigureOptions(arguments); wrong != statusGood) return wrong;
     const ExportFormat* format = formatOf(arguments, false);
     if (!format) return statusUsage;
@@ -80,7 +80,7 @@ int draw(Arguments arguments) {
 } // namespace
 
 void addDraw(CLI::App& app, int& status) {
-    auto arguments = std::make_shared<Arguments>();
+    auto arguments = std::make_shared<DrawArguments>();
     CLI::App* command = app.add_subcommand(
         "draw", "a figure of formulas, without a recipe: 'y = sin x / x for x in [-20, 20]', 'x^2 + y^2 = 1'");
     command->add_option("FORMULA", arguments->formulas, "lines as they are typed in the window, one after the other")

@@ -9,7 +9,7 @@
 namespace coulter {
 namespace {
 
-struct Arguments {
+struct FunctionsArguments {
     std::string name;
     bool markdown = false;
 };
@@ -43,7 +43,7 @@ std::vector<const FunctionEntry*> functionsAsked(const std::string& name) {
     return found.empty() ? functionsAbout(name) : found;
 }
 
-int run(const Arguments& arguments) {
+int run(const FunctionsArguments& arguments) {
     if (arguments.markdown) {
         table();
         return statusGood;
@@ -62,7 +62,7 @@ int run(const Arguments& arguments) {
 } // namespace
 
 void addFunctions(CLI::App& app, int& status) {
-    auto arguments = std::make_shared<Arguments>();
+    auto arguments = std::make_shared<FunctionsArguments>();
     CLI::App* command = app.add_subcommand("functions", "the functions of the catalogue, with domains and derivatives");
     command->add_option("NAME", arguments->name,
                         "only the functions of this name, such as J, or about this word, such as Bessel");

@@ -8,11 +8,11 @@
 namespace coulter {
 namespace {
 
-struct Arguments {
+struct IndexArguments {
     std::string folder, output;
 };
 
-int run(const Arguments& arguments) {
+int run(const IndexArguments& arguments) {
     const MergedIndex merged = mergedIndex(arguments.folder);
     if (merged.problem) return say("", *merged.problem);
     constexpr std::size_t most = 10;
@@ -25,7 +25,7 @@ int run(const Arguments& arguments) {
 } // namespace
 
 void addIndex(CLI::App& app, int& status) {
-    auto arguments = std::make_shared<Arguments>();
+    auto arguments = std::make_shared<IndexArguments>();
     CLI::App* command =
         app.add_subcommand("index", "list the figures of a sweep that was made in parts, and check that all are there");
     command->add_option("FOLDER", arguments->folder, "where the figures are")->required();

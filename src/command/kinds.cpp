@@ -13,7 +13,7 @@
 namespace coulter {
 namespace {
 
-struct Arguments {
+struct KindsArguments {
     std::string name;
     bool markdown = false, schema = false;
 };
@@ -113,7 +113,7 @@ struct Other {
 constexpr Other others[] = {
     {"scale", scaleTable, listScale}, {"sheet", sheetTable, listSheet}, {"note", noteTable, listNotes}};
 
-int run(const Arguments& arguments) {
+int run(const KindsArguments& arguments) {
     if (arguments.schema) {
         fmt::print("{}\n", plotDefinitions().dump(2));
         return statusGood;
@@ -143,7 +143,7 @@ int run(const Arguments& arguments) {
 } // namespace
 
 void addKinds(CLI::App& app, int& status) {
-    auto arguments = std::make_shared<Arguments>();
+    auto arguments = std::make_shared<KindsArguments>();
     CLI::App* command = app.add_subcommand("kinds", "the kinds of plot, with their settings, usual values and bounds");
     command->add_option("NAME", arguments->name,
                         "only the kind of this name, such as line; scale, sheet, note: what can be set of these");

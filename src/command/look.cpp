@@ -7,11 +7,11 @@
 namespace coulter {
 namespace {
 
-struct Arguments {
+struct LookArguments {
     std::string figure, output;
 };
 
-int run(const Arguments& arguments) {
+int run(const LookArguments& arguments) {
     const LookRead read = findLook(arguments.figure);
     if (!read.look) return say("", read.problem);
     return deliver(arguments.output, writeLook(*read.look));
@@ -20,7 +20,7 @@ int run(const Arguments& arguments) {
 } // namespace
 
 void addLookOf(CLI::App& app, int& status) {
-    auto arguments = std::make_shared<Arguments>();
+    auto arguments = std::make_shared<LookArguments>();
     CLI::App* command = app.add_subcommand("look", "saves the look of a figure, to give it to others with --look");
     command->add_option("FIGURE", arguments->figure, "recipe or exported figure, or one of: " + lookNames())
         ->required();

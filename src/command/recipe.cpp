@@ -11,11 +11,11 @@
 namespace coulter {
 namespace {
 
-struct Arguments {
+struct RecipeArguments {
     std::string figure, output, look;
 };
 
-int run(const Arguments& arguments) {
+int run(const RecipeArguments& arguments) {
     const FileRead file = readFile(arguments.figure);
     if (!file.bytes) return say("", file.problem);
     const RecipeFound found = findRecipe(*file.bytes);
@@ -34,7 +34,7 @@ int run(const Arguments& arguments) {
 } // namespace
 
 void addRecipe(CLI::App& app, int& status) {
-    auto arguments = std::make_shared<Arguments>();
+    auto arguments = std::make_shared<RecipeArguments>();
     CLI::App* command = app.add_subcommand("recipe", "takes the recipe out of an exported figure");
     command->add_option("FIGURE", arguments->figure, "exported figure")->required();
     command->add_option("-o,--output", arguments->output, "file; - for standard output")->type_name("FILE")->required();

@@ -11,7 +11,7 @@
 namespace coulter {
 namespace {
 
-struct Arguments {
+struct RemarksArguments {
     std::vector<std::string> recipes;
     bool json = false, strict = false, list = false, markdown = false;
 };
@@ -51,7 +51,7 @@ void listChecks(bool markdown) {
     }
 }
 
-int run(const Arguments& arguments) {
+int run(const RemarksArguments& arguments) {
     if (arguments.list || arguments.markdown) {
         listChecks(arguments.markdown);
         return statusGood;
@@ -93,7 +93,7 @@ int run(const Arguments& arguments) {
 } // namespace
 
 void addRemarks(CLI::App& app, int& status) {
-    auto arguments = std::make_shared<Arguments>();
+    auto arguments = std::make_shared<RemarksArguments>();
     CLI::App* command = app.add_subcommand("remarks", "what a careful referee would point out of figures");
     command->add_option("RECIPE", arguments->recipes, "recipes or exported figures");
     command->add_flag("--json", arguments->json, "as JSON: recipe, place, sentence, remedy");

@@ -23,7 +23,7 @@
 namespace coulter {
 namespace {
 
-struct Arguments : FigureOptions {
+struct RenderArguments : FigureOptions {
     std::vector<std::string> recipes;
     std::size_t count = 0, jobs = 1;
     bool logarithmic = false, strict = false;
@@ -72,8 +72,8 @@ SweepRow rowOf(const Job& job, const Exported& exported) {
 }
 
 /// @param index  of the part that is made; null if the figures are no part of a sweep
-int renderOne(const Job& job, const ExportFormat& format, const Arguments& arguments, const Interruption& interruption,
-              SweepIndex* index) {
+int renderOne(const Job& job, const ExportFormat& format, const RenderArguments& arguments,
+              const Interruption& interruption, SweepIndex* index) {
     const std::string& recipe = job.recipe;
     const std::filesystem::path& target = job.target;
     const auto document = withOptions(*job.document, arguments, job.quantities, recipe);
@@ -104,7 +104,7 @@ int renderOne(const Job& job, const ExportFormat& format, const Arguments& argum
 }
 
 /// The values of each figure: one of them, or as many as what is swept has values, that one last.
-int casesOf(const Arguments& arguments, std::vector<std::vector<std::string>>& cases) {
+int casesOf(const RenderArguments& arguments, std::vector<std::vector<std::string>>& cases) {
     std::vector<std::string> fixed;
     std::optional<Sweep> swept;
     for (const std::string& quantity : arguments.settings) {
@@ -129,7 +129,8 @@ int casesOf(const Arguments& arguments, std::vector<std::vector<std::string>>& c
 }
 
 /// One after the other, or so many at a time; a stop ends all of them.
-int renderAll(const std::vector<Job>& list, const ExportFormat& format, const Arguments& arguments, SweepIndex* index) {
+int renderAll(const std::vector<Job>& list, const ExportFormat& format, const RenderArguments& arguments,
+              SweepIndex* index) {
     const Interruption interruption;
     std::atomic<std::size_t> next = 0;
     std::atomic<int> status = statusGood;
@@ -148,7 +149,7 @@ int renderAll(const std::vector<Job>& list, const ExportFormat& format, const Ar
     return interruption.happened() ? statusInterrupted : status.load();
 }
 
-int render(Arguments arguments) {
+int render(RenderArguments arguments) {
     if (const int wrong = checkFigureOptions(arguments); wrong != statusGood) return wrong;
     std::error_code error;
     const std::filesystem::path output = arguments.output;
@@ -201,7 +202,7 @@ int render(Arguments arguments) {
 } // namespace
 
 void addRender(CLI::App& app, int& status) {
-    auto arguments = std::make_shared<Arguments>();
+    auto arguments = std::make_shared<RenderArguments>();
     CLI::App* command = app.add_subcommand("render", "write figures of recipes");
     command->add_option("RECIPE", arguments->recipes, "recipes, or figures with their recipe inside")->required();
     addFigureOptions(*command, *arguments, "file, or folder for several; - for standard output",

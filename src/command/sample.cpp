@@ -21,7 +21,7 @@
 namespace coulter {
 namespace {
 
-struct Arguments {
+struct SampleArguments {
     std::string recipe, of, kind = "line", box = "120x80", limits, levels, output;
     std::string part;
     std::vector<std::string> lines;
@@ -43,7 +43,7 @@ std::optional<std::pair<double, double>> twoNumbers(const std::string& text, cha
     return std::pair{a, b};
 }
 
-int write(const Arguments& arguments, const Drawn& drawn, const Frame& frame) {
+int write(const SampleArguments& arguments, const Drawn& drawn, const Frame& frame) {
     if (!isFinished(drawn)) sayUnfinished(drawn.of, unfinished(drawn), isTooDear(drawn));
     if (const std::string remark = drawn.kind->remark ? drawn.kind->remark(drawn, frame) : ""; !remark.empty())
         fmt::print(stderr, "{}: {}\n", drawn.of, remark);
@@ -51,7 +51,7 @@ int write(const Arguments& arguments, const Drawn& drawn, const Frame& frame) {
 }
 
 /// A plot of a recipe, sampled as its figure has it.
-int samplePlot(const Arguments& arguments, const Interruption& interruption) {
+int samplePlot(const SampleArguments& arguments, const Interruption& interruption) {
     if (arguments.recipe.empty()) return usage("--plot needs a recipe or a figure whose plot is meant.");
     auto document = loadDocument(arguments.recipe);
     if (!document) return statusProblem;
@@ -89,7 +89,7 @@ int samplePlot(const Arguments& arguments, const Interruption& interruption) {
     return write(arguments, wanted, panel.frameOf(wanted));
 }
 
-int run(const Arguments& arguments) {
+int run(const SampleArguments& arguments) {
     const auto box = twoNumbers(arguments.box, 'x');
     if (!box || !(box->first > 0 && box->first <= 1e5 && box->second > 0 && box->second <= 1e5))
         return usage("--box needs WIDTHxHEIGHT in mm, such as 120x80.");
@@ -158,7 +158,7 @@ int run(const Arguments& arguments) {
 } // namespace
 
 void addSample(CLI::App& app, int& status) {
-    auto arguments = std::make_shared<Arguments>();
+    auto arguments = std::make_shared<SampleArguments>();
     CLI::App* command = app.add_subcommand(
         "sample", "the points that a curve or a field is drawn with, as CSV: stretch,x,y,state, or x,y,z");
     command->add_option("RECIPE", arguments->recipe, "recipe or figure whose page defines names");

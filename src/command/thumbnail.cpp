@@ -9,12 +9,12 @@
 namespace coulter {
 namespace {
 
-struct Arguments {
+struct ThumbnailArguments {
     std::string in, out;
     int size = 256;
 };
 
-int run(const Arguments& arguments) {
+int run(const ThumbnailArguments& arguments) {
     auto document = loadDocument(arguments.in);
     if (!document) return statusProblem;
     // So many dots along the longer side of the sheet.
@@ -28,7 +28,7 @@ int run(const Arguments& arguments) {
 } // namespace
 
 void addThumbnail(CLI::App& app, int& status) {
-    auto arguments = std::make_shared<Arguments>();
+    auto arguments = std::make_shared<ThumbnailArguments>();
     CLI::App* command =
         app.add_subcommand("thumbnail", "a small PNG of a recipe or an exported figure, for file managers");
     command->add_option("RECIPE", arguments->in, "recipe or exported figure")->required();

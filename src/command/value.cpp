@@ -12,7 +12,7 @@
 namespace coulter {
 namespace {
 
-struct Arguments {
+struct ValueArguments {
     std::vector<std::string> expressions, lines;
     std::string recipe;
     bool errors = false;
@@ -40,7 +40,7 @@ bool answer(const Page& page, const std::string& expression, bool withError) {
     return true;
 }
 
-int run(const Arguments& arguments) {
+int run(const ValueArguments& arguments) {
     const auto loaded = loadPage(arguments.recipe, arguments.lines);
     if (!loaded) return statusProblem;
     const Page& page = *loaded;
@@ -62,7 +62,7 @@ int run(const Arguments& arguments) {
 } // namespace
 
 void addValue(CLI::App& app, int& status) {
-    auto arguments = std::make_shared<Arguments>();
+    auto arguments = std::make_shared<ValueArguments>();
     CLI::App* command = app.add_subcommand(
         "value",
         "values of expressions, one answer a line; and where an equation holds: 'sin(x) = 0 for x in [1, 10]'");

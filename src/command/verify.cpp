@@ -12,7 +12,7 @@
 namespace coulter {
 namespace {
 
-struct Arguments {
+struct VerifyArguments {
     std::vector<std::string> figures;
     bool patient = false;
     std::string difference;
@@ -30,7 +30,7 @@ int show(const std::string& figure, const std::string& picture, const std::strin
     return statusProblem;
 }
 
-int run(const Arguments& arguments) {
+int run(const VerifyArguments& arguments) {
     const Interruption interruption;
     int status = statusGood;
     for (const std::string& figure : arguments.figures) {
@@ -58,7 +58,7 @@ int run(const Arguments& arguments) {
 } // namespace
 
 void addVerify(CLI::App& app, int& status) {
-    auto arguments = std::make_shared<Arguments>();
+    auto arguments = std::make_shared<VerifyArguments>();
     CLI::App* command =
         app.add_subcommand("verify", "rebuilds figures from the recipes inside and compares every byte");
     command->add_option("FIGURE", arguments->figures, "exported figures")->required();

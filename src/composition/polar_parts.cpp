@@ -14,8 +14,8 @@ using namespace distance;
 
 namespace {
 
-constexpr double scaleWidth = 0.18, gridWidth = 0.12; // mm
-constexpr double turn = 2 * std::numbers::pi;
+constexpr double rimWidth = 0.18, gridWidth = 0.12; // mm
+constexpr double fullTurn = 2 * std::numbers::pi;
 
 void stroke(Scene& scene, Polylines lines, Colour colour, double width) {
     scene.items.emplace_back(StrokeItem{std::move(lines), colour, width, {}, false});
@@ -23,7 +23,7 @@ void stroke(Scene& scene, Polylines lines, Colour colour, double width) {
 
 /// Part of a circle round the middle, as far as it is shown.
 std::vector<Point> arc(const PolarFrame& polar, double r) {
-    const double to = polar.isWhole() ? polar.from + turn : polar.to;
+    const double to = polar.isWhole() ? polar.from + fullTurn : polar.to;
     // Chords that stay within a hundredth of a mm.
     const double mm = std::max(0.1, polar.radius.toSheet(r)), step = 2 * std::acos(std::max(0.0, 1 - 0.005 / mm));
     const int parts = std::max(8, static_cast<int>(std::ceil((to - polar.from) / step)));
@@ -49,7 +49,7 @@ void drawPolarGrid(Scene& scene, const PanelLayout& layout) {
         rim[0].insert(rim[0].begin(), polar.middle);
         rim[0].push_back(polar.middle);
     }
-    stroke(scene, std::move(rim), inkColour, scaleWidth);
+    stroke(scene, std::move(rim), inkColour, rimWidth);
 }
 
 void drawPolarScales(Scene& scene, std::vector<Hit>& hits, std::size_t panel, const PanelLayout& layout) {
@@ -102,7 +102,7 @@ void drawPolarScales(Scene& scene, std::vector<Hit>& hits, std::size_t panel, co
         const Point p = at(minor);
         lines.push_back({p, level ? Point{p.x, p.y + tick / 2} : Point{p.x - tick / 2, p.y}});
     }
-    stroke(scene, std::move(lines), inkColour, scaleWidth);
+    stroke(scene, std::move(lines), inkColour, rimWidth);
     const double left = std::min(start.x, end.x), upper = std::min(start.y, end.y);
     hit(ItemKind::Scale, upScale,
         level ? Rect{left, upper - 0.5, std::abs(end.x - start.x), reach + 0.5}

@@ -14,7 +14,7 @@ namespace {
 
 using Trouble = FileTrouble;
 
-constexpr auto most = static_cast<std::size_t>(mostNumbersOfPage);
+constexpr auto mostNumbers = static_cast<std::size_t>(mostNumbersOfPage);
 const std::string damaged = "The file is damaged: ";
 
 /// Numbers of all pieces, under their name, at nodes or at elements.
@@ -91,10 +91,10 @@ private:
     }
 
     std::vector<double> read(const pugi::xml_node& array, const std::string& what) {
-        auto numbers = vtkNumbers(array, storage_, most);
+        auto numbers = vtkNumbers(array, storage_, mostNumbers);
         if (!numbers) throw Trouble{damaged + "the numbers of " + what + " cannot be read.", ""};
         count_ += numbers->size();
-        if (count_ > most)
+        if (count_ > mostNumbers)
             throw Trouble{"It has more than " + roundedNumber(mostNumbersOfPage, 3) +
                               " numbers, which is all that a page holds.",
                           "take a part of it"};

@@ -45,8 +45,6 @@ QWidget* stacked(const char* name, std::initializer_list<std::pair<QWidget*, int
     return pane;
 }
 
-QString words(const Problem& problem) { return spoken(problem); }
-
 } // namespace
 
 MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
@@ -310,9 +308,9 @@ void MainWindow::exportTo(const QString& path) {
                 exporting_ = false;
                 showBusy();
                 if (problem)
-                    say(words(*problem), true);
+                    say(spoken(*problem), true);
                 else if (unfinished)
-                    say(tr("%1 written, but: %2").arg(QFileInfo(path).fileName(), words(*unfinished)), true);
+                    say(tr("%1 written, but: %2").arg(QFileInfo(path).fileName(), spoken(*unfinished)), true);
                 else
                     say(tr("%1 written").arg(QFileInfo(path).fileName()), false);
                 if (!problem) emit exported(path);
@@ -343,7 +341,7 @@ void MainWindow::copyPicture() {
             exporting_ = false;
             showBusy();
             if (stopped || problem || image.isNull())
-                return say(problem   ? words(*problem)
+                return say(problem   ? spoken(*problem)
                            : stopped ? tr("The figure was not copied.")
                                      : tr("There is not enough memory for a picture of this size."),
                            true);

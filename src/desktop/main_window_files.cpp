@@ -26,8 +26,6 @@ namespace {
 
 constexpr int mostRecent = 8;
 
-QString words(const Problem& problem) { return spoken(problem); }
-
 std::filesystem::path folderOf(const DocumentSession& session) {
     return session.path().isEmpty() ? std::filesystem::path()
                                     : std::filesystem::path(QFileInfo(session.path()).absolutePath().toStdString());
@@ -38,13 +36,13 @@ std::filesystem::path folderOf(const DocumentSession& session) {
 std::optional<Document> MainWindow::documentIn(const QString& path, bool& isFigure) {
     const FileRead file = readFile(path.toStdString());
     if (!file.bytes) {
-        say(words(file.problem), true);
+        say(spoken(file.problem), true);
         return std::nullopt;
     }
     const RecipeFound found = findRecipe(*file.bytes);
     RecipeRead read = found.recipe ? readRecipe(*found.recipe) : RecipeRead{std::nullopt, found.problem};
     if (!read.document) {
-        say(QFileInfo(path).fileName() + ": " + words(read.problem), true);
+        say(QFileInfo(path).fileName() + ": " + spoken(read.problem), true);
         return std::nullopt;
     }
     const std::string folder = QFileInfo(path).absolutePath().toStdString();
@@ -150,7 +148,7 @@ bool MainWindow::saveAs(const QString& path) {
         return false;
     }
     if (const auto problem = session_.save(path)) {
-        say(words(*problem), true);
+        say(spoken(*problem), true);
         return false;
     }
     remember(path);
@@ -212,7 +210,7 @@ void MainWindow::lookAtFiles(bool wereTouched) {
     }
     for (const ChangedTable& each : changedTables(session_.document(), folder, wereTouched)) {
         const QString source = QString::fromStdString(each.source);
-        notices_->show("changed-table-" + source, words(each.note),
+        notices_->show("changed-table-" + source, spoken(each.note),
                        {{tr("Read it again"), [this, each] {
                              session_.edit(withTableReadAgain(session_.document(), each.source, folderOf(session_)),
                                            tr("data read again"));

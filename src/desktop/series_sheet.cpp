@@ -20,11 +20,7 @@
 #include <set>
 
 namespace coulter {
-namespace {
-
-QString words(const Problem& problem) { return spoken(problem); }
-
-} // namespace
+namespace {} // namespace
 
 SeriesSheet::SeriesSheet(const LookSettings& look, Document document, const Figure& figure, const QString& name,
                          const QString& folder, Reader read, QWidget* parent)
@@ -198,12 +194,12 @@ QString SeriesSheet::gather(std::vector<SeriesFigure>& figures, Animation& anima
     Problem problem;
     const auto sweep = sweepOf(changing + "=" + values_->text().toStdString(),
                                static_cast<std::size_t>(count_->value()), logarithmic_->isChecked(), problem);
-    if (!problem.sentence.empty()) return words(problem);
+    if (!problem.sentence.empty()) return spoken(problem);
     if (!sweep) return tr("Write values such as 1..5, or {1, 2, 5}.");
     if (sweep->values.size() < 2) return tr("One value is one figure: write several, such as 1..5 or {1, 2, 5}.");
     if (!isAnimation()) {
         SeriesMade made = seriesOf(document_, *sweep, folder, name_.toStdString(), ending);
-        if (made.problem) return words(*made.problem);
+        if (made.problem) return spoken(*made.problem);
         figures = std::move(made.figures);
         return {};
     }
@@ -271,7 +267,7 @@ void SeriesSheet::start() {
             const Exported made = exportAnimation(figures[0].document, animation, stop, options);
             std::optional<Problem> problem =
                 made.bytes ? writeFile(figures[0].target, *made.bytes) : std::optional(made.problem);
-            said = problem ? words(*problem)
+            said = problem ? spoken(*problem)
                            : tr("%1 written.").arg(QString::fromStdString(figures[0].target.filename().string()));
         } else {
             const SeriesWritten written =
@@ -279,7 +275,7 @@ void SeriesSheet::start() {
             said = written.stopped ? tr("Stopped: %1 of %2 are written.").arg(written.files.size()).arg(figures.size())
                                    : tr("%1 written.").arg(written.files.size());
             for (std::size_t i = 0; i < std::min<std::size_t>(4, written.problems.size()); ++i)
-                said += "\n" + words(written.problems[i]);
+                said += "\n" + spoken(written.problems[i]);
             if (written.problems.size() > 4) said += "\n" + tr("and %1 more").arg(written.problems.size() - 4);
         }
         QMetaObject::invokeMethod(this, [this, said] { finish(said); });

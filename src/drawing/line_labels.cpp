@@ -148,10 +148,10 @@ LineLabels placeLabels(const std::vector<LabelledLine>& lines, const Rect& room,
         if (lines[k].line.size() < 2) continue;
         const Way way(lines[k]);
         const double need = label.width + 2 * besideWords, height = std::max(0.1, label.height());
-        struct Place {
+        struct Start {
             double from, bend;
         };
-        std::vector<Place> places;
+        std::vector<Start> places;
         if (!label.glyphs.empty() && way.length() > 3 * need + 4) {
             for (double from = need / 4; from + 1.25 * need < way.length(); from += stride) {
                 const double bend = way.bend(from, from + need);
@@ -159,14 +159,14 @@ LineLabels placeLabels(const std::vector<LabelledLine>& lines, const Rect& room,
             }
         }
         // The straightest first; of equally straight ones the one nearest to the middle of the line.
-        std::ranges::stable_sort(places, [&](const Place& a, const Place& b) {
+        std::ranges::stable_sort(places, [&](const Start& a, const Start& b) {
             const double grain = 0.02 * height, middle = (way.length() - need) / 2;
-            const auto rank = [&](const Place& p) { return std::floor(p.bend / grain); };
+            const auto rank = [&](const Start& p) { return std::floor(p.bend / grain); };
             if (rank(a) != rank(b)) return rank(a) < rank(b);
             return std::abs(a.from - middle) < std::abs(b.from - middle);
         });
         std::vector<double> cuts;
-        for (const Place& place : places) {
+        for (const Start& place : places) {
             const auto near = [&](double cut) { return std::abs(cut - place.from) < std::max(every, 1.5 * need); };
             if (std::ranges::any_of(cuts, near)) continue;
             const Point a = way.place(place.from + besideWords), b = way.place(place.from + need - besideWords);

@@ -67,9 +67,9 @@ public:
             }
         }
     }
-    Shared of(std::uint32_t a, std::uint32_t b, std::uint32_t third) const {
+    SharedSide of(std::uint32_t a, std::uint32_t b, std::uint32_t third) const {
         const Edge& edge = edges_.at(key(a, b));
-        return edge.isOn[0] && edge.isOn[1] ? Shared{edge.number, sideOf(a, b, third)} : Shared{};
+        return edge.isOn[0] && edge.isOn[1] ? SharedSide{edge.number, sideOf(a, b, third)} : SharedSide{};
     }
 
 private:

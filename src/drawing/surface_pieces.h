@@ -14,14 +14,14 @@ namespace coulter {
 // Triangles of surfaces as the pieces of one colour that they are painted with.
 
 /// An edge that polygons on either side of it have in common; no number: none, or all lie on one side.
-struct Shared {
+struct SharedSide {
     std::uint32_t number = 0;
     std::uint8_t side = 0;
 };
 
 struct Corner {
     double x = 0, y = 0, depth = 0, place = 0, light = 1;
-    Shared edge = {}; ///< to the next corner
+    SharedSide edge = {}; ///< to the next corner
 };
 
 inline Corner mixed(const Corner& a, const Corner& b, double share) {

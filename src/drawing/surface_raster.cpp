@@ -16,7 +16,7 @@ constexpr std::array<std::array<double, 2>, 4> offsets{
 /// More dots than that are not painted: on larger sheets each is larger.
 constexpr double mostSurfaceDots = 24e6;
 
-struct Corner {
+struct ScreenCorner {
     double x, y; // dots
     float depth, place, light;
 };
@@ -42,9 +42,9 @@ void SurfaceRaster::paint(const std::vector<Faces>& surfaces) {
         std::uint32_t surface, triangle;
     };
     const auto cornerOf = [&](const Faces& faces, std::uint32_t i) {
-        return Corner{faces.points[i].x * perMm_ - left_, faces.points[i].y * perMm_ - top_,
-                      static_cast<float>(faces.points[i].towards), faces.place[i],
-                      faces.light.empty() ? 1.0F : faces.light[i]};
+        return ScreenCorner{faces.points[i].x * perMm_ - left_, faces.points[i].y * perMm_ - top_,
+                            static_cast<float>(faces.points[i].towards), faces.place[i],
+                            faces.light.empty() ? 1.0F : faces.light[i]};
     };
     // Which tiles a triangle reaches, first to count, then to keep: in their order in every tile.
     std::vector<std::size_t> starts(static_cast<std::size_t>(across * down) + 1, 0);
@@ -84,7 +84,7 @@ void SurfaceRaster::paint(const std::vector<Faces>& surfaces) {
         for (std::size_t r = starts[index]; r < starts[index + 1]; ++r) {
             const Faces& faces = surfaces[kept[r].surface];
             const auto& t = faces.triangles[kept[r].triangle];
-            const Corner a = cornerOf(faces, t[0]), b = cornerOf(faces, t[1]), c = cornerOf(faces, t[2]);
+            const ScreenCorner a = cornerOf(faces, t[0]), b = cornerOf(faces, t[1]), c = cornerOf(faces, t[2]);
             const double det = (b.x - a.x) * (c.y - a.y) - (c.x - a.x) * (b.y - a.y);
             if (!(std::abs(det) > 1e-12)) continue; // seen edge on
             const float mean = (a.place + b.place + c.place) / 3, meanLight = (a.light + b.light + c.light) / 3;

@@ -16,7 +16,7 @@ public:
         for (std::size_t when = 0; when < order.size(); ++when) {
             const Piece& piece = pieces[order[when]];
             for (std::size_t i = 0; i < piece.corners.size(); ++i) {
-                const Shared& edge = piece.corners[i].edge;
+                const SharedSide& edge = piece.corners[i].edge;
                 if (edge.number > 0) users_[edge.number][edge.side].push_back({when, order[when], i});
             }
         }

@@ -14,16 +14,18 @@
 namespace coulter {
 namespace {
 
-using Json = nlohmann::ordered_json;
+using OrderedJson = nlohmann::ordered_json;
 
 /// Every value of a recipe but the page, by its path, in the recipe's order.
-void collect(const Json& value, const std::string& path, std::vector<std::pair<std::string, std::string>>& found) {
+void collect(const OrderedJson& value, const std::string& path,
+             std::vector<std::pair<std::string, std::string>>& found) {
     if (value.is_object()) {
         for (const auto& [key, each] : value.items()) {
             if (!path.empty() || (key != "page" && key != "coulter"))
                 collect(each, path.empty() ? key : path + "." + key, found);
         }
-    } else if (value.is_array() && std::ranges::any_of(value, [](const Json& each) { return each.is_structured(); })) {
+    } else if (value.is_array() &&
+               std::ranges::any_of(value, [](const OrderedJson& each) { return each.is_structured(); })) {
         for (std::size_t i = 0; i < value.size(); ++i) collect(value[i], fmt::format("{}[{}]", path, i), found);
     } else {
         found.emplace_back(path, value.is_string() ? value.get<std::string>() : value.dump());
@@ -153,8 +155,8 @@ std::vector<RecipeDifference> compareRecipes(const Document& first, const Docume
     std::vector<RecipeDifference> differences;
     comparePages(first.page, second.page, differences);
     std::vector<std::pair<std::string, std::string>> a, b;
-    collect(Json::parse(writeRecipe(first)), "", a);
-    collect(Json::parse(writeRecipe(second)), "", b);
+    collect(OrderedJson::parse(writeRecipe(first)), "", a);
+    collect(OrderedJson::parse(writeRecipe(second)), "", b);
     std::map<std::string, std::string> inSecond(b.begin(), b.end()), inFirst(a.begin(), a.end());
     for (const auto& [path, value] : a) {
         const auto at = inSecond.find(path);

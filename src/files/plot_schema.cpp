@@ -8,10 +8,10 @@
 namespace coulter {
 namespace {
 
-using Json = nlohmann::ordered_json;
+using OrderedJson = nlohmann::ordered_json;
 
-Json schemaOf(const Setting& setting) {
-    Json out;
+OrderedJson schemaOf(const Setting& setting) {
+    OrderedJson out;
     switch (setting.type) {
     case SettingType::Truth:
         out["type"] = "boolean";
@@ -42,9 +42,9 @@ Json schemaOf(const Setting& setting) {
     return out;
 }
 
-Json schemaOf(const PlotKind& kind) {
-    Json style = {{"type", "object"}, {"additionalProperties", false}, {"properties", Json::object()}};
-    Json properties = {
+OrderedJson schemaOf(const PlotKind& kind) {
+    OrderedJson style = {{"type", "object"}, {"additionalProperties", false}, {"properties", OrderedJson::object()}};
+    OrderedJson properties = {
         {"kind", {{"const", kind.name}, {"description", kind.meaning}}},
         {"of",
          {{"type", "string"}, {"description", "what is drawn, in the notation: f(x), or T(z, t) for z in {0.1, 0.5}"}}},
@@ -77,9 +77,9 @@ Json schemaOf(const PlotKind& kind) {
     return {{"type", "object"}, {"additionalProperties", false}, {"properties", properties}};
 }
 
-Json schemaOf(const NoteKind& kind) {
-    Json style = {{"type", "object"}, {"additionalProperties", false}, {"properties", Json::object()}};
-    Json properties = {
+OrderedJson schemaOf(const NoteKind& kind) {
+    OrderedJson style = {{"type", "object"}, {"additionalProperties", false}, {"properties", OrderedJson::object()}};
+    OrderedJson properties = {
         {"kind", {{"const", kind.name}, {"description", kind.meaning}}},
         {"at",
          {{"type", "array"},
@@ -93,8 +93,8 @@ Json schemaOf(const NoteKind& kind) {
     return {{"type", "object"}, {"required", {"at"}}, {"additionalProperties", false}, {"properties", properties}};
 }
 
-Json axisSchema(std::span<const Setting* const> settings) {
-    Json properties;
+OrderedJson axisSchema(std::span<const Setting* const> settings) {
+    OrderedJson properties;
     properties["label"] = {
         {"type", "string"},
         {"description",
@@ -114,14 +114,14 @@ Json axisSchema(std::span<const Setting* const> settings) {
 
 } // namespace
 
-Json plotDefinitions() {
-    Json all;
+OrderedJson plotDefinitions() {
+    OrderedJson all;
     all["axis"] = axisSchema(scaleSettings());
     all["upright axis"] = axisSchema(uprightScaleSettings());
     all["colour axis"] = axisSchema(colourScaleSettings());
-    all["angle"] = {{"type", "object"}, {"additionalProperties", false}, {"properties", Json::object()}};
+    all["angle"] = {{"type", "object"}, {"additionalProperties", false}, {"properties", OrderedJson::object()}};
     for (const Setting* setting : angleSettings()) all["angle"]["properties"][setting->key] = schemaOf(*setting);
-    Json names = Json::array(), each = Json::array();
+    OrderedJson names = OrderedJson::array(), each = OrderedJson::array();
     for (const PlotKind* kind : plotKinds()) {
         names.push_back(kind->name);
         each.push_back({{"$ref", "#/$defs/plot, " + std::string(kind->name)}});
@@ -136,7 +136,7 @@ Json plotDefinitions() {
                     {"maxItems", 3},
                     {"items", {{"type", {"number", "string"}}}},
                     {"description", "coordinates, each a number or a formula of the page; three of them in space"}};
-    Json notes = Json::array(), noteNames = Json::array();
+    OrderedJson notes = OrderedJson::array(), noteNames = OrderedJson::array();
     for (const NoteKind* kind : noteKinds()) {
         noteNames.push_back(kind->name);
         notes.push_back({{"$ref", "#/$defs/note, " + std::string(kind->name)}});
@@ -146,7 +146,7 @@ Json plotDefinitions() {
                    {"properties", {{"kind", {{"enum", noteNames}, {"default", noteNames[0]}}}}},
                    {"anyOf", notes}};
     for (const NoteKind* kind : noteKinds()) all["note, " + std::string(kind->name)] = schemaOf(*kind);
-    all["sheet settings"] = Json::object();
+    all["sheet settings"] = OrderedJson::object();
     for (const Setting* setting : sheetSettings()) all["sheet settings"][setting->key] = schemaOf(*setting);
     return all;
 }

@@ -6,7 +6,7 @@
 namespace coulter {
 namespace {
 
-using Json = nlohmann::ordered_json;
+using OrderedJson = nlohmann::ordered_json;
 
 /// "panels[0].view.azimuth" as panels, 0, view, azimuth; none if it is misspelled.
 std::optional<std::vector<std::string>> stepsOf(const std::string& path) {
@@ -34,9 +34,9 @@ RecipeRead withValueAt(const Document& document, const std::string& path, const 
     };
     auto steps = stepsOf(path);
     if (!steps) return refuse("“" + path + "” is no path of a recipe.", "write one such as view.azimuth");
-    Json recipe = Json::parse(writeRecipe(document));
+    OrderedJson recipe = OrderedJson::parse(writeRecipe(document));
     if (!recipe.contains((*steps)[0]) && (*steps)[0] != "sheet") steps->insert(steps->begin(), {"panels", "0"});
-    Json* at = &recipe;
+    OrderedJson* at = &recipe;
     for (const std::string& step : *steps) {
         if (at->is_array()) {
             std::size_t index = at->size();
@@ -52,8 +52,8 @@ RecipeRead withValueAt(const Document& document, const std::string& path, const 
             return refuse("“" + path + "” goes on within what is no object.", "leave out its end");
         }
     }
-    const Json parsed = Json::parse(value, nullptr, false);
-    *at = parsed.is_discarded() ? Json(value) : parsed;
+    const OrderedJson parsed = OrderedJson::parse(value, nullptr, false);
+    *at = parsed.is_discarded() ? OrderedJson(value) : parsed;
     RecipeRead changed = readRecipe(recipe.dump());
     // Numbers that a recipe keeps in files are not in its text.
     if (changed.document && (*steps)[0] != "tables") changed.document->tables = document.tables;

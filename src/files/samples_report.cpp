@@ -8,10 +8,11 @@
 
 namespace coulter {
 
+using OrderedJson = nlohmann::ordered_json;
+
 std::string samplesReport(const CurveSamples& samples, double tolerance) {
-    using Json = nlohmann::ordered_json;
     const Certificate& certificate = samples.certificate;
-    Json report;
+    OrderedJson report;
     report["points"] = samples.pointCount();
     report["evaluations"] = samples.evaluations;
     report["evaluations over intervals"] = certificate.evaluations;
@@ -21,9 +22,9 @@ std::string samplesReport(const CurveSamples& samples, double tolerance) {
     report["proven length"] = certificate.provenLength;
     report["proven share"] = certificate.share();
     report["largest bound"] = certificate.largestBound;
-    report["stretches"] = Json::array();
+    report["stretches"] = OrderedJson::array();
     for (const Stretch& stretch : samples.stretches) {
-        Json each;
+        OrderedJson each;
         each["from"] = stretch.t.front();
         each["to"] = stretch.t.back();
         each["points"] = stretch.x.size();
@@ -33,24 +34,24 @@ std::string samplesReport(const CurveSamples& samples, double tolerance) {
         each["proven chords"] = proven;
         report["stretches"].push_back(each);
     }
-    report["gaps"] = Json::array();
+    report["gaps"] = OrderedJson::array();
     for (const Gap& gap : samples.gaps)
-        report["gaps"].push_back(Json{{"kind", gapName(gap.kind)}, {"from", gap.low}, {"to", gap.high}});
-    report["bands"] = Json::array();
-    for (const Band& band : samples.bands) report["bands"].push_back(Json{{"from", band.low}, {"to", band.high}});
+        report["gaps"].push_back(OrderedJson{{"kind", gapName(gap.kind)}, {"from", gap.low}, {"to", gap.high}});
+    report["bands"] = OrderedJson::array();
+    for (const Band& band : samples.bands)
+        report["bands"].push_back(OrderedJson{{"from", band.low}, {"to", band.high}});
     return report.dump(2) + "\n";
 }
 
 namespace {
 
 nlohmann::ordered_json fieldReport(const FieldSamples& samples, double tolerance) {
-    using Json = nlohmann::ordered_json;
-    Json report;
+    OrderedJson report;
     report["points"] = samples.pointCount();
     report["evaluations"] = samples.evaluations;
     report["finished"] = samples.finished;
     const auto direction = [](const std::vector<double>& places) {
-        Json each{{"count", places.size()}};
+        OrderedJson each{{"count", places.size()}};
         if (places.empty()) return each;
         each["from"] = places.front();
         each["to"] = places.back();

@@ -12,14 +12,6 @@
 
 namespace coulter {
 
-std::string spelledName(const std::string& canonical) {
-    const NameParts parts = nameParts(canonical);
-    if (parts.subscript.empty()) return parts.letter;
-    return parts.subscript.find(' ') != std::string::npos || decodeUtf8(parts.subscript).size() > 1
-               ? parts.letter + "_{" + parts.subscript + "}"
-               : canonical;
-}
-
 namespace {
 
 /// Whether a plot is already a call of this function.

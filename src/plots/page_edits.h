@@ -11,9 +11,6 @@ namespace coulter {
 /// A function's line as a call with its own parameters: "T(z, t)".
 std::string callText(const Line& function);
 
-/// A canonical name as it is spelled on a page: "x_{max}".
-std::string spelledName(const std::string& canonical);
-
 /// The document with one line replaced, or added when `index` is the page's length. A new function that can be drawn
 /// at once is: it gets a plot, and its variable an interval if the page has none; a plot of a function that is renamed
 /// follows the name. The line is taken as it was meant (formula/lines/typed_line.h), as long as that leaves it without

@@ -40,7 +40,7 @@ const char* gapName(GapKind kind) {
 namespace {
 
 /// "x: 101 points from 0 to 1, step 0.01"; without the step where it is not the same everywhere.
-std::string directionWords(const std::string& name, const std::vector<double>& places) {
+std::string directionHeading(const std::string& name, const std::vector<double>& places) {
     const auto number = [](double value) { return roundedNumber(value, 8); };
     std::string text = name + ": " + std::to_string(places.size()) + " points from " + number(places.front()) + " to " +
                        number(places.back());
@@ -110,7 +110,7 @@ SampleTable table(const Curve& curve, const CurveSamples& samples) {
     };
     std::vector<double> places;
     for (const Stretch& stretch : samples.stretches) places.insert(places.end(), stretch.t.begin(), stretch.t.end());
-    if (!places.empty()) table.heading.push_back(directionWords(curve.variable, places));
+    if (!places.empty()) table.heading.push_back(directionHeading(curve.variable, places));
     return table;
 }
 
@@ -132,8 +132,8 @@ SampleTable table(const Field& field, const FieldSamples& samples) {
     if (samples.isMesh() || samples.pointCount() == 0) {
         table.heading.push_back(points + ", " + std::to_string(samples.triangles.size()) + " triangles");
     } else {
-        table.heading = {points, directionWords(field.variables[0], samples.columns),
-                         directionWords(field.variables[1], samples.rows)};
+        table.heading = {points, directionHeading(field.variables[0], samples.columns),
+                         directionHeading(field.variables[1], samples.rows)};
     }
     return table;
 }

@@ -10,7 +10,7 @@ namespace coulter {
 namespace {
 
 /// Parts that one chord may be divided into: levels of halving, or so many parts in all where few of them fail.
-constexpr int mostLevels = 8;
+constexpr int mostLevelsOfProof = 8;
 constexpr std::size_t mostParts = 256;
 /// From this level on a proof is given up where most parts fail and halving does not promise to help.
 constexpr int firstLevelToGiveUp = 3;
@@ -242,11 +242,11 @@ private:
     /// Whether most parts of a level failed, and by more than the levels left can mend: bounds fall with the cube of a
     /// part's width at best (its square, times the width of the bounds of the second derivative).
     static bool isHopeless(int level, std::vector<double>& bounds, double tolerance) {
-        if (level < firstLevelToGiveUp || bounds.size() * 2 <= std::size_t{1} << std::min(level, mostLevels))
+        if (level < firstLevelToGiveUp || bounds.size() * 2 <= std::size_t{1} << std::min(level, mostLevelsOfProof))
             return false;
         const auto middle = bounds.begin() + static_cast<std::ptrdiff_t>(bounds.size() / 2);
         std::ranges::nth_element(bounds, middle);
-        return *middle > tolerance * std::pow(8, mostLevels - 1 - level);
+        return *middle > tolerance * std::pow(8, mostLevelsOfProof - 1 - level);
     }
 
     /// Whether a point of the curve is inside the panel and certainly too far from the chord.

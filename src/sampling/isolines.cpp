@@ -24,7 +24,7 @@ struct Chain {
 };
 
 /// Between two coordinates, by a share of the way on the sheet; exactly the ends at 0 and 1.
-double between(ScaleKind scale, double a, double b, double share) {
+double betweenByShare(ScaleKind scale, double a, double b, double share) {
     if (share == 1 || a == b) return b;
     const double at = scale == ScaleKind::Logarithmic ? a * std::pow(b / a, share) : a + share * (b - a);
     return std::clamp(at, std::min(a, b), std::max(a, b));
@@ -104,8 +104,8 @@ private:
     bool isMiddleHigh(const Cell& cell) {
         const auto& p = cell.points;
         if (evaluator_) {
-            const double value = at(between(map_.x.kind, samples_.xAt(p[0]), samples_.xAt(p[2]), 0.5),
-                                    between(map_.y.kind, samples_.yAt(p[0]), samples_.yAt(p[2]), 0.5));
+            const double value = at(betweenByShare(map_.x.kind, samples_.xAt(p[0]), samples_.xAt(p[2]), 0.5),
+                                    betweenByShare(map_.y.kind, samples_.yAt(p[0]), samples_.yAt(p[2]), 0.5));
             if (!std::isnan(value)) return isHigh(value);
         }
         const double a = samples_.sizeAt(p[0]), b = samples_.sizeAt(p[1]), c = samples_.sizeAt(p[2]),
@@ -180,7 +180,8 @@ private:
         const std::array<double, 2> from = placeOf(p), to = placeOf(q);
         const double fp = samples_.sizeAt(p) - level_, fq = samples_.sizeAt(q) - level_;
         const auto along = [&](double share) {
-            return spot(between(map_.x.kind, from[0], to[0], share), between(map_.y.kind, from[1], to[1], share));
+            return spot(betweenByShare(map_.x.kind, from[0], to[0], share),
+                        betweenByShare(map_.y.kind, from[1], to[1], share));
         };
         const double share = std::clamp(fp / (fp - fq), 0.0, 1.0);
         if (!evaluator_) return along(std::isnan(share) ? 0.5 : share);

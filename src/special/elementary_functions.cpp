@@ -7,7 +7,7 @@ namespace {
 
 constexpr Implementation block(Kernel kernel) { return {kernel, nullptr}; }
 
-constexpr auto rows = std::to_array<FunctionRow>({
+constexpr auto elementaryFunctions = std::to_array<FunctionRow>({
     // clang-format off
     {"sqrt(x)", block(Kernel::Sqrt), "square root", "x ≥ 0",
      "1/(2 sqrt(x))", "sqrt(x)", "[-1, 4]", "ISO 80000-2"},
@@ -96,6 +96,6 @@ constexpr auto rows = std::to_array<FunctionRow>({
 
 } // namespace
 
-std::span<const FunctionRow> elementaryRows() { return rows; }
+std::span<const FunctionRow> elementaryRows() { return elementaryFunctions; }
 
 } // namespace coulter

@@ -7,7 +7,7 @@ namespace {
 using Complex = std::complex<Extended>;
 
 /// Below, the power series (DLMF 7.6.4 and 7.6.6) loses less than two digits; above, the continued fraction is used.
-constexpr double seriesUpTo = 2;
+constexpr double fresnelSeriesUpTo = 2;
 
 /// πx²/2 modulo 2π: x² is held as an exact sum of two numbers before it is reduced, so no digit is lost for large x.
 Extended quadraticPhase(double x) {
@@ -30,7 +30,7 @@ Complex byContinuedFraction(double at) {
 }
 
 /// Σ (−1)^k (π/2)^{2k+s} x^{4k+2s+1} / ((2k+s)! (4k+2s+1)), s = 0 for C and 1 for S.
-Extended series(Extended x, int s) {
+Extended fresnelSeries(Extended x, int s) {
     const Extended t = extendedPi / 2 * x * x;
     Extended term = s == 0 ? x : t * x, sum = 0;
     for (int k = 0; k < 200; ++k) {
@@ -70,18 +70,18 @@ double dawson(const double* v) {
 double fresnelS(const double* v) {
     const double x = std::abs(v[0]);
     if (std::isnan(x)) return undefined();
-    const double value = x <= seriesUpTo ? static_cast<double>(series(x, 1))
-                         : x > 1e150     ? 0.5
-                                         : static_cast<double>(byContinuedFraction(x).imag());
+    const double value = x <= fresnelSeriesUpTo ? static_cast<double>(fresnelSeries(x, 1))
+                         : x > 1e150            ? 0.5
+                                                : static_cast<double>(byContinuedFraction(x).imag());
     return std::copysign(value, v[0]);
 }
 
 double fresnelC(const double* v) {
     const double x = std::abs(v[0]);
     if (std::isnan(x)) return undefined();
-    const double value = x <= seriesUpTo ? static_cast<double>(series(x, 0))
-                         : x > 1e150     ? 0.5
-                                         : static_cast<double>(byContinuedFraction(x).real());
+    const double value = x <= fresnelSeriesUpTo ? static_cast<double>(fresnelSeries(x, 0))
+                         : x > 1e150            ? 0.5
+                                                : static_cast<double>(byContinuedFraction(x).real());
     return std::copysign(value, v[0]);
 }
 

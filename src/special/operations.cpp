@@ -12,7 +12,7 @@ constexpr Operation extreme{Shape::Bent, 2, false, true, true};
 constexpr Operation chosen{Shape::Chosen, 2};
 
 // Sinc, the gamma functions and quotients are smooth wherever they are defined; so are tan, ln and the like.
-constexpr std::pair<Kernel, Operation> rows[] = {
+constexpr std::pair<Kernel, Operation> implemented[] = {
     {Kernel::Negate, smooth},
     {Kernel::Absolute, {Shape::Bent, 1, false, true, true}},
     {Kernel::Sqrt, smooth},
@@ -72,7 +72,7 @@ constexpr std::pair<Kernel, Operation> rows[] = {
     {Kernel::IfDefined, chosen},
 };
 
-constexpr std::array<Operation, kernelCount> table = totalTable(rows);
+constexpr std::array<Operation, kernelCount> table = totalTable(implemented);
 
 } // namespace
 

@@ -8,7 +8,7 @@ namespace {
 constexpr Implementation block(Kernel kernel) { return {kernel, nullptr}; }
 constexpr Implementation scalar(ScalarFunction function) { return {Kernel::Count, function}; }
 
-constexpr auto rows = std::to_array<FunctionRow>({
+constexpr auto specialFunctions = std::to_array<FunctionRow>({
     // clang-format off
     // Gamma function and its kin
     {"Γ(x)", block(Kernel::Gamma), "gamma function", "x ≠ 0, −1, −2, …, where poles are",
@@ -144,6 +144,6 @@ constexpr auto rows = std::to_array<FunctionRow>({
 
 } // namespace
 
-std::span<const FunctionRow> specialRows() { return rows; }
+std::span<const FunctionRow> specialRows() { return specialFunctions; }
 
 } // namespace coulter

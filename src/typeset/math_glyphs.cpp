@@ -98,7 +98,7 @@ Box glyphBox(FontId id, std::uint32_t glyph, double size, const std::string& tex
 }
 
 /// Letters and digits, Latin and Greek: what is cut otherwise in every typeface.
-bool isLetter(char32_t c) {
+bool isLetterOrDigit(char32_t c) {
     return (c >= U'0' && c <= U'9') || (c >= U'A' && c <= U'Z') || (c >= U'a' && c <= U'z') ||
            (c >= U'\u00C0' && c <= U'\u024F') || (c >= U'\u0391' && c <= U'\u03F5');
 }
@@ -110,7 +110,7 @@ Box mathGlyphBox(std::uint32_t glyph, double size, const std::string& text, Ink 
 }
 
 Box mathLetterBox(char32_t character, bool italic, Em size, const std::string& text, Ink ink) {
-    if (size.face == Typeface::Sans && isLetter(character)) {
+    if (size.face == Typeface::Sans && isLetterOrDigit(character)) {
         const FontId id = italic ? FontId::SansItalic : FontId::Sans;
         hb_codepoint_t glyph = 0;
         if (hb_font_get_nominal_glyph(shapingFont(id), character, &glyph)) return glyphBox(id, glyph, size, text, ink);

@@ -16,7 +16,7 @@ using namespace coulter;
 
 namespace {
 
-const std::vector<std::string> page{
+const std::vector<std::string> pageOfFunctions{
     "f(x) = sin(x) + 0.3 x, unit kPa, label \"Suction\"",
     "w(x) = 120000 + 30 cos(x)",
     "u(x) = exp(2 x)",
@@ -45,7 +45,7 @@ private:
 };
 
 Plot somePlot(Lots& lots) {
-    const Page read = readPage(page);
+    const Page read = readPage(pageOfFunctions);
     const auto [of, kind] = lots.of<std::pair<const char*, const char*>>({{"f(x)", "line"},
                                                                           {"f(x)", "line"},
                                                                           {"w(x)", "line"},
@@ -95,7 +95,7 @@ Panel somePanel(Lots& lots) {
 Document someDocument(unsigned seed) {
     Lots lots(seed);
     Document document;
-    document.page = page;
+    document.page = pageOfFunctions;
     document.panels.clear();
     const std::size_t columns = lots.of<std::size_t>({1, 1, 1, 2, 3}),
                       rows = columns == 1 ? lots.of<std::size_t>({1, 1, 2}) : 2;

@@ -10,18 +10,18 @@ using namespace coulter;
 
 namespace {
 
-const std::vector<std::string> page{"f(x, a) = a x^2",         "x in [0, 1]",     "a in [0, 9]",
-                                    "q(x, y) = x y",           "y in [0, 1]",     "r(phi) = 1 + cos(phi)/2",
-                                    "s(phi) = 1 - sin(phi)/3", "phi in [0, 2 pi]"};
+const std::vector<std::string> pageOfCases{"f(x, a) = a x^2",         "x in [0, 1]",     "a in [0, 9]",
+                                           "q(x, y) = x y",           "y in [0, 1]",     "r(phi) = 1 + cos(phi)/2",
+                                           "s(phi) = 1 - sin(phi)/3", "phi in [0, 2 pi]"};
 
 /// One panel of each shape, with several entries.
 std::vector<Document> ofEachShape() {
-    Document plane = document(page, {"f(x, a) for a in {1, 2, 3, 4, 5}"});
+    Document plane = document(pageOfCases, {"f(x, a) for a in {1, 2, 3, 4, 5}"});
     plane.panels[0].title = "A title";
-    Document space = document(page, {});
+    Document space = document(pageOfCases, {});
     space.panels[0].plots = {plotOf("q(x, y)", "surface"), plotOf("q(x, y) - 1/2", "surface")};
     for (Plot& plot : space.panels[0].plots) plot.name = "one of the two";
-    Document round = document(page, {});
+    Document round = document(pageOfCases, {});
     round.panels[0].plots = {plotOf("r(phi)", "polar"), plotOf("s(phi)", "polar")};
     return {plane, space, round};
 }
@@ -72,7 +72,7 @@ TEST_CASE("an automatic legend does not lie inside of an area; up to format 6 it
 }
 
 TEST_CASE("above and below entries stand in as many columns as there is room for, and no row is nearly empty") {
-    Document d = document(page, {"f(x, a) for a in {1, 2, 3, 4, 5, 6, 7}"});
+    Document d = document(pageOfCases, {"f(x, a) for a in {1, 2, 3, 4, 5, 6, 7}"});
     d.panels[0].legend.place = LegendPlace::Below;
     const auto laid = [&] { return drawFigure(d).panels[0].layout.legend; };
     d.sheet.width = 300;
@@ -92,7 +92,7 @@ TEST_CASE("above and below entries stand in as many columns as there is room for
 }
 
 TEST_CASE("no entry lies over another, whatever the number of columns, and all are within the legend") {
-    Document d = document(page, {"f(x, a) for a in {1, 2, 3, 4, 5, 6, 7}", "x"});
+    Document d = document(pageOfCases, {"f(x, a) for a in {1, 2, 3, 4, 5, 6, 7}", "x"});
     d.panels[0].plots[1].name = "a longer entry than the others";
     for (int columns = 1; columns <= 8; ++columns) {
         d.panels[0].legend = {LegendPlace::TopLeft, std::nullopt, columns};
@@ -117,7 +117,7 @@ TEST_CASE("a legend that was put by hand lies there, whatever side it came from"
 }
 
 TEST_CASE("entries change their order and keep their curves") {
-    Document d = document(page, {"x", "x^2", "f(x, a) for a in {1, 2}"});
+    Document d = document(pageOfCases, {"x", "x^2", "f(x, a) for a in {1, 2}"});
     d.panels[0].legend.place = LegendPlace::TopLeft;
     const auto sequence = [&] {
         const Figure figure = drawFigure(d);
@@ -135,7 +135,8 @@ TEST_CASE("entries change their order and keep their curves") {
     CHECK_FALSE(moveInLegend(d.panels[0], 2, -1)); // it is the first
     CHECK_FALSE(moveInLegend(d.panels[0], 1, 1));
     CHECK_FALSE(moveInLegend(d.panels[0], 7, 1));
-    const Colour before = drawFigure(document(page, {"x", "x^2", "f(x, a) for a in {1, 2}"})).panels[0].drawn[1].colour;
+    const Colour before =
+        drawFigure(document(pageOfCases, {"x", "x^2", "f(x, a) for a in {1, 2}"})).panels[0].drawn[1].colour;
     CHECK(drawFigure(d).panels[0].drawn[1].colour == before);
     CHECK(moveInLegend(d.panels[0], 2, 1));
     CHECK(moveInLegend(d.panels[0], 2, 1));

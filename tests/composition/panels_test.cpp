@@ -13,7 +13,7 @@ using namespace coulter;
 
 namespace {
 
-const std::vector<std::string> page{
+const std::vector<std::string> pageOfThree{
     "f(x) = sin(x)", "g(x) = 20000 cos(x), unit kPa, label \"Suction\"", "h(x) = exp(x/4)",
     "k(x, y) = x y", "x in [0, 12], unit m, label \"Distance\"",         "y in [0, 3]"};
 
@@ -26,7 +26,7 @@ Panel panelOf(const std::vector<std::string>& plots, Cell cell) {
 
 Document sheetOf(std::vector<Panel> panels, double width = 160, double height = 120) {
     Document d;
-    d.page = page;
+    d.page = pageOfThree;
     d.sheet.width = width;
     d.sheet.height = height;
     d.panels = std::move(panels);
@@ -194,7 +194,7 @@ TEST_CASE("panels have letters in their order") {
 }
 
 TEST_CASE("several vertical scales: each curve lies where its own scale has it") {
-    Document d = document(page, {"f(x)", "g(x)", "h(x)"});
+    Document d = document(pageOfThree, {"f(x)", "g(x)", "h(x)"});
     d.panels[0].further = {Axis{}, Axis{}};
     d.panels[0].further[1].scale = ScaleKind::Logarithmic;
     d.panels[0].plots[1].scale = 1;

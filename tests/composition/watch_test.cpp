@@ -9,7 +9,7 @@ using namespace coulter;
 
 namespace {
 
-Document documentOf(const std::string& formula) {
+Document watched(const std::string& formula) {
     Document d;
     d.page = {"f(x) = " + formula, "x in [0, 1]"};
     d.panels[0].plots.emplace_back();
@@ -45,7 +45,7 @@ const CurveSamples& curve(const Figure& figure) { return *curveSamplesOf(figure.
 } // namespace
 
 TEST_CASE("a picture comes before its proofs, and what it shows stays unless a proof finds more") {
-    const Document d = documentOf("prod_{k=1}^{60} sin(x + k)");
+    const Document d = watched("prod_{k=1}^{60} sin(x + k)");
     Told told;
     const Figure whole = drawFigure(d, effortOf(d.sheet), {}, nullptr, told.watch());
     REQUIRE(told.pictures.size() == 1);
@@ -68,11 +68,11 @@ TEST_CASE("a picture comes before its proofs, and what it shows stays unless a p
 
 TEST_CASE("what is proven at once, or was before, comes as one picture") {
     Told quick;
-    const Document plain = documentOf("sin(x)");
+    const Document plain = watched("sin(x)");
     drawFigure(plain, effortOf(plain.sheet), {}, nullptr, quick.watch());
     CHECK(quick.pictures.empty());
 
-    const Document d = documentOf("prod_{k=1}^{60} sin(x + k)");
+    const Document d = watched("prod_{k=1}^{60} sin(x + k)");
     SampleStore store;
     Told first, second;
     drawFigure(d, effortOf(d.sheet), {}, &store, first.watch());
@@ -83,7 +83,7 @@ TEST_CASE("what is proven at once, or was before, comes as one picture") {
 }
 
 TEST_CASE("a stop while curves are proven leaves a figure that is not finished") {
-    const Document d = documentOf("sum_{k=1}^{300} cos(k x)/k");
+    const Document d = watched("sum_{k=1}^{300} cos(k x)/k");
     std::stop_source stop;
     FigureWatch watch;
     watch.proving = [&](std::size_t, std::size_t, std::size_t, const CurveSamples&) { stop.request_stop(); };

@@ -6,7 +6,7 @@
 #include <memory>
 
 static std::unique_ptr<QApplication> application;
-static std::unique_ptr<QTemporaryDir> settings;
+static std::unique_ptr<QTemporaryDir> ownSettings;
 
 /// One application for all journeys, on the offscreen platform, with settings of its own.
 void beforeTests(int& argc, char** argv) {
@@ -14,16 +14,16 @@ void beforeTests(int& argc, char** argv) {
     QStandardPaths::setTestModeEnabled(true);
     application = std::make_unique<QApplication>(argc, argv);
     // In a folder that no other run shares.
-    settings = std::make_unique<QTemporaryDir>();
-    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings->path());
+    ownSettings = std::make_unique<QTemporaryDir>();
+    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, ownSettings->path());
     QApplication::setOrganizationName("coulter-tests");
     // Drafts, too; but a process that a test starts shares them with it.
-    if (!std::getenv("COULTER_TEST_STATE")) ::setenv("COULTER_TEST_STATE", settings->filePath("state").toUtf8(), 1);
+    if (!std::getenv("COULTER_TEST_STATE")) ::setenv("COULTER_TEST_STATE", ownSettings->filePath("state").toUtf8(), 1);
     ::setenv("XDG_STATE_HOME", std::getenv("COULTER_TEST_STATE"), 1);
     QSettings().clear();
 }
 
 void afterTests() {
     application.reset();
-    settings.reset();
+    ownSettings.reset();
 }

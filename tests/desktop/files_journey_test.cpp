@@ -29,7 +29,7 @@ std::string recipeOf(const char* line) {
     return writeRecipe(document);
 }
 
-void press(WindowDriver& d, const QString& text) {
+void pressChoice(WindowDriver& d, const QString& text) {
     for (auto* button : d.window().notices().findChildren<QPushButton*>()) {
         if (!button->isVisible() || button->text() != text) continue;
         d.click(button, button->rect().center());
@@ -89,7 +89,7 @@ TEST_CASE("what was written when the program is killed is offered at the next st
         d.window().offerLostDrafts();
         REQUIRE(d.window().notices().texts().size() == 1);
         CHECK(says(d, "unsaved figure"));
-        press(d, "Restore");
+        pressChoice(d, "Restore");
         const auto& page = documentOf(d).page;
         const std::string last = "a_" + std::to_string(said) + " = " + std::to_string(said);
         CHECK(std::ranges::find(page, last) != page.end());
@@ -133,7 +133,7 @@ TEST_CASE("a file that another program changed is not overwritten unasked") {
     CHECK(readFile(path.toStdString()).bytes == recipeOf("b = 2"));
 
     SECTION("its text is taken, and undone") {
-        press(d, "Show its text");
+        pressChoice(d, "Show its text");
         CHECK(documentOf(d).page == std::vector<std::string>{"b = 2"});
         CHECK_FALSE(d.window().session().isChanged());
         CHECK(d.window().notices().texts().isEmpty());
@@ -143,7 +143,7 @@ TEST_CASE("a file that another program changed is not overwritten unasked") {
         CHECK(readFile(path.toStdString()).bytes == writeRecipe(mine));
     }
     SECTION("it is saved over") {
-        press(d, "Save over it");
+        pressChoice(d, "Save over it");
         CHECK(readFile(path.toStdString()).bytes == writeRecipe(mine));
         CHECK(d.window().notices().texts().isEmpty());
     }
@@ -167,7 +167,7 @@ TEST_CASE("readings that change in their file while the figure is open are offer
     d.wait([&] { return says(d, "r.csv"); });
     const auto second = [&] { return (*documentOf(d).tables.find("r.csv")->columns[1].numbers)[1]; };
     CHECK(second() == 3);
-    press(d, "Read it again");
+    pressChoice(d, "Read it again");
     CHECK(second() == 5);
     d.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(second() == 3);

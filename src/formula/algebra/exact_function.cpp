@@ -10,7 +10,7 @@
 namespace coulter {
 namespace {
 
-constexpr std::size_t mostDegree = 12, mostModes = 12;
+constexpr std::size_t mostDegreeOfPiece = 12, mostModes = 12;
 
 using Fraction = ExactValue::Fraction;
 using Polynomial = std::vector<ExactValue>;
@@ -87,7 +87,7 @@ ExactFunction operator-(ExactFunction a) {
 
 std::optional<ExactFunction> productOf(const ExactFunction& a, const ExactFunction& b) {
     const Polynomial &p = a.polynomial, &q = b.polynomial;
-    if (p.size() + q.size() > mostDegree + 2) return std::nullopt;
+    if (p.size() + q.size() > mostDegreeOfPiece + 2) return std::nullopt;
     ExactFunction product{Polynomial(p.size() + q.size() - 1), {}};
     for (std::size_t i = 0; i < p.size(); ++i) {
         for (std::size_t k = 0; k < q.size(); ++k) product.polynomial[i + k] = product.polynomial[i + k] + p[i] * q[k];

@@ -10,18 +10,16 @@
 namespace coulter {
 namespace {
 
-constexpr int deepest = 60;             // functions within functions
-constexpr int mostSteps = 50'000;       // of all pieces
-constexpr std::size_t mostPieces = 200; // between both ends
-constexpr int mostPower = 12;
+constexpr int deepestPiece = 60;          // functions within functions
+constexpr int mostStepsOfPieces = 50'000; // of all pieces
+constexpr std::size_t mostPieces = 200;   // between both ends
+constexpr int mostPowerOfPiece = 12;
 
 using Fraction = ExactValue::Fraction;
 
 /// What is not made of such functions; and where the function has no value. They never leave this file.
 struct Unknown {};
 struct Undefined {};
-
-ExactValue whole(int number) { return ExactValue(Fraction(number)); }
 
 ExactFunction constant(const ExactValue& value) { return {{value}, {}}; }
 
@@ -45,7 +43,7 @@ public:
 
     ExactFunction read(const ExprPtr& expression, const Names& names, int depth) {
         const Expr& e = *expression;
-        if (depth > deepest || ++steps_ > mostSteps) throw Unknown{};
+        if (depth > deepestPiece || ++steps_ > mostStepsOfPieces) throw Unknown{};
         const auto of = [&](std::size_t i) { return read(e.operands[i], names, depth); };
         if (std::ranges::none_of(names, [&](const auto& each) { return mentions(e, each.first); })) {
             if (const auto value = exactForm(page_, expression)) return constant(*value);
@@ -72,9 +70,9 @@ public:
             if (isOfE) return known(exponentialOf(of(1)));
             const auto exponent = numberOf(of(1));
             const auto power = exponent ? exponent->fraction() : std::nullopt;
-            if (!power || denominator(*power) != 1 || *power < 0 || *power > mostPower) throw Unknown{};
+            if (!power || denominator(*power) != 1 || *power < 0 || *power > mostPowerOfPiece) throw Unknown{};
             const ExactFunction factor = of(0);
-            ExactFunction product = constant(whole(1));
+            ExactFunction product = constant(wholeValue(1));
             for (int i = 0; i < numerator(*power).convert_to<int>(); ++i) product = known(productOf(product, factor));
             return product;
         }
@@ -82,7 +80,7 @@ public:
             const ExactFunction inner = of(0);
             return signAt(inner) < 0 ? -inner : inner;
         }
-        case ExprKind::Iverson: return constant(whole(holds(*e.operands[0], names, depth) ? 1 : 0));
+        case ExprKind::Iverson: return constant(wholeValue(holds(*e.operands[0], names, depth) ? 1 : 0));
         case ExprKind::Pieces: {
             std::size_t i = 0;
             for (; i + 1 < e.operands.size(); i += 2) {
@@ -113,7 +111,7 @@ private:
     }
 
     bool holds(const Expr& e, const Names& names, int depth) {
-        if (depth > deepest || ++steps_ > mostSteps) throw Unknown{};
+        if (depth > deepestPiece || ++steps_ > mostStepsOfPieces) throw Unknown{};
         switch (e.kind) {
         case ExprKind::Group: return holds(*e.operands[0], names, depth);
         case ExprKind::Not: return !holds(*e.operands[0], names, depth);
@@ -165,7 +163,7 @@ private:
         if (!argument.isPolynomial()) throw Unknown{};
         const double turns = std::floor((polynomialAt(argument.polynomial, at_) * *inverted).number());
         if (!(std::abs(turns) < 1e6)) throw Unknown{};
-        argument = argument + constant(*period * whole(-static_cast<int>(turns)));
+        argument = argument + constant(*period * wholeValue(-static_cast<int>(turns)));
         if (signAt(argument) < 0 || signAt(argument + constant(-*period)) >= 0) throw Unknown{};
         try {
             return read(line->body, inside, depth + 1);
@@ -205,7 +203,8 @@ std::optional<std::vector<ExactPiece>> exactPieces(const Page& page, const ExprP
             if (pieces.size() + ends.size() > mostPieces) return std::nullopt;
             const ExactValue end = ends.back(), middle = (begin + end) * ExactValue(Fraction(1, 2));
             PieceReader reader(page, middle, steps);
-            const ExactFunction function = reader.read(expression, {{variable, {{ExactValue(), whole(1)}, {}}}}, 0);
+            const ExactFunction function =
+                reader.read(expression, {{variable, {{ExactValue(), wholeValue(1)}, {}}}}, 0);
             const auto inside = std::ranges::find_if(reader.borders, [&](const ExactValue& border) {
                 return (border + -begin).sign() > 0 && (end + -border).sign() > 0;
             });

@@ -55,4 +55,6 @@ private:
     std::map<Root, Fraction> terms_; ///< factors are not zero
 };
 
+inline ExactValue wholeValue(int number) { return ExactValue(ExactValue::Fraction(number)); }
+
 } // namespace coulter

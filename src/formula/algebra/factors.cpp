@@ -8,38 +8,38 @@ namespace coulter {
 namespace {
 
 /// Deepest call of functions of the page that is written out.
-constexpr int deepest = 20;
+constexpr int deepestFactor = 20;
 
 /// above / below; no `below` stands for 1.
-struct Fraction {
+struct Quotient {
     ExprPtr above, below;
 };
 
 ExprPtr product(const ExprPtr& a, const ExprPtr& b) { return !a ? b : !b ? a : a * b; }
 
-class Reader {
+class FactorReader {
 public:
-    explicit Reader(const Page& page) : page_(page) {}
+    explicit FactorReader(const Page& page) : page_(page) {}
 
-    Fraction fraction(const ExprPtr& e, int depth = 0) {
+    Quotient fraction(const ExprPtr& e, int depth = 0) {
         const auto operand = [&](std::size_t i) { return fraction(e->operands[i], depth); };
         switch (e->kind) {
         case ExprKind::Group: return operand(0);
         case ExprKind::Negate: {
-            Fraction inner = operand(0);
-            return inner.below ? Fraction{negated(inner.above), inner.below} : Fraction{e, nullptr};
+            Quotient inner = operand(0);
+            return inner.below ? Quotient{negated(inner.above), inner.below} : Quotient{e, nullptr};
         }
         case ExprKind::Divide: {
-            const Fraction a = operand(0), b = operand(1);
+            const Quotient a = operand(0), b = operand(1);
             return {product(a.above, b.below), product(a.below, b.above)};
         }
         case ExprKind::Multiply: {
-            const Fraction a = operand(0), b = operand(1);
+            const Quotient a = operand(0), b = operand(1);
             return {product(a.above, b.above), product(a.below, b.below)};
         }
         case ExprKind::Add:
         case ExprKind::Subtract: {
-            const Fraction a = operand(0), b = operand(1);
+            const Quotient a = operand(0), b = operand(1);
             if (!a.below && !b.below) return {e, nullptr};
             const ExprPtr left = product(a.above, b.below), right = product(b.above, a.below);
             return {e->kind == ExprKind::Add ? left + right : left - right, product(a.below, b.below)};
@@ -51,7 +51,7 @@ public:
             const bool negative = exponent.kind == ExprKind::Negate;
             const Expr& number = negative ? *exponent.operands[0] : exponent;
             if (number.kind != ExprKind::Number || number.number != std::floor(number.number)) return {e, nullptr};
-            const Fraction base = operand(0);
+            const Quotient base = operand(0);
             const auto raised = [&](const ExprPtr& part) {
                 return part ? powerExpr(part, numberExpr(number.number)) : part;
             };
@@ -64,12 +64,12 @@ public:
     }
 
 private:
-    Fraction call(const ExprPtr& e, int depth) {
+    Quotient call(const ExprPtr& e, int depth) {
         const Line* line = page_.find(e->text, LineKind::Function);
         if (line && e->below == 0 && e->above == 0) {
             const bool plain = e->orders.empty() && !page_.periods.contains(e->text) && line->body;
-            if (!plain || depth == deepest || line->parameters.size() != 1) return {e, nullptr};
-            const Fraction inner = fraction(substitute(line->body, line->parameters[0], e->operands[0]), depth + 1);
+            if (!plain || depth == deepestFactor || line->parameters.size() != 1) return {e, nullptr};
+            const Quotient inner = fraction(substitute(line->body, line->parameters[0], e->operands[0]), depth + 1);
             return inner;
         }
         if (e->orders.empty() && e->operands.size() == 1) {
@@ -117,7 +117,7 @@ void collect(const ExprPtr& e, bool repeated, std::vector<Factor>& factors) {
 
 std::vector<Factor> factorsOf(const Page& page, const ExprPtr& e) {
     std::vector<Factor> factors;
-    collect(Reader(page).fraction(e).above, false, factors);
+    collect(FactorReader(page).fraction(e).above, false, factors);
     return factors;
 }
 

@@ -13,9 +13,7 @@ namespace {
 
 using Fraction = ExactValue::Fraction;
 
-constexpr std::size_t mostTerms = 40; // of one coefficient
-
-ExactValue whole(int number) { return ExactValue(Fraction(number)); }
+constexpr std::size_t mostTermsOfCoefficient = 40; // of one coefficient
 
 /// factor · n · above/below, as one fraction.
 /// @param n  null: it is not there
@@ -104,7 +102,7 @@ public:
         for (const auto& [key, group] : groups_) {
             bool isNegative = false;
             ExprPtr term = termOfGroup(group, n, count, isNegative);
-            if (count > mostTerms) return nullptr;
+            if (count > mostTermsOfCoefficient) return nullptr;
             if (!term) continue;
             const auto m = resonanceOf(group.order);
             if (m && resonances_.contains(*m))
@@ -135,12 +133,13 @@ private:
     static ExprPtr termOfGroup(const Group& group, const ExprPtr& n, std::size_t& count, bool& isNegative) {
         std::vector<std::pair<ExactValue, ExprPtr>> over;
         const auto tooLong = [&]() -> ExprPtr {
-            count = mostTerms + 1;
+            count = mostTermsOfCoefficient + 1;
             return nullptr;
         };
         for (const auto& [key, term] : group.terms) {
             if (term.factor.isZero()) continue;
-            if (++count > mostTerms || !term.factor.isShort() || !term.exponent.isShort()) return tooLong();
+            if (++count > mostTermsOfCoefficient || !term.factor.isShort() || !term.exponent.isShort())
+                return tooLong();
             over.emplace_back(term.factor, waveOf(std::get<0>(key), std::get<1>(key), n, term.exponent));
         }
         if (over.empty()) return nullptr;
@@ -151,7 +150,7 @@ private:
         for (const auto& [factor, wave] : over) {
             const ExactValue ratio = factor * *inverted, size = ratio.sign() < 0 ? -ratio : ratio;
             if (!ratio.isShort()) return tooLong();
-            const ExprPtr term = !wave ? exprOf(size) : size == whole(1) ? wave : exprOf(size) * wave;
+            const ExprPtr term = !wave ? exprOf(size) : size == wholeValue(1) ? wave : exprOf(size) * wave;
             together = joined(together, ratio.sign() < 0, term);
         }
         isNegative = common.sign() < 0;
@@ -162,14 +161,14 @@ private:
         const ExactValue& shift = *group.order.shift;
         if (!shift.isShort()) return tooLong();
         const ExactValue squaredPi = ExactValue::pi() * ExactValue::pi();
-        ExactValue times = whole(1);
+        ExactValue times = wholeValue(1);
         if (const auto fraction = shift.fraction())
             times = ExactValue(Fraction(denominator(*fraction)));
         else if (const auto overPi = (shift * squaredPi).fraction())
             times = squaredPi * ExactValue(Fraction(denominator(*overPi)));
         const ExactValue size = (shift.sign() < 0 ? -shift : shift) * times;
         const ExprPtr squared = powerExpr(n, numberExpr(2)),
-                      many = times == whole(1) ? squared : exprOf(times) * squared;
+                      many = times == wholeValue(1) ? squared : exprOf(times) * squared;
         return termOf(common * times, together, joined(many, shift.sign() < 0, exprOf(size)),
                       group.order.power < 0 ? n : nullptr);
     }
@@ -209,15 +208,16 @@ private:
 
 std::vector<ExactValue> derivativeOf(const std::vector<ExactValue>& polynomial) {
     std::vector<ExactValue> slope;
-    for (std::size_t k = 1; k < polynomial.size(); ++k) slope.push_back(polynomial[k] * whole(static_cast<int>(k)));
+    for (std::size_t k = 1; k < polynomial.size(); ++k)
+        slope.push_back(polynomial[k] * wholeValue(static_cast<int>(k)));
     return slope;
 }
 
 /// What has no formula of numbers that are known exactly. It never leaves this file.
-struct Unknown {};
+struct NotExact {};
 
 ExactValue exact(const std::optional<ExactValue>& value) {
-    if (!value) throw Unknown{};
+    if (!value) throw NotExact{};
     return *value;
 }
 
@@ -228,7 +228,7 @@ struct WaveAt {
                          cosine = exact(exactWave(false, angle));
         value = mode.cosine * cosine + mode.sine * sine;
         slope = mode.sine * cosine + -(mode.cosine * sine);
-        doubleSine = whole(2) * sine * cosine;
+        doubleSine = wholeValue(2) * sine * cosine;
         doubleCosine = cosine * cosine + -(sine * sine);
     }
     ExactValue value, slope, doubleSine, doubleCosine;
@@ -238,7 +238,8 @@ struct WaveAt {
 class Coefficients {
 public:
     Coefficients(const ExactValue& period, const ExactValue& perPeriod)
-        : period_(period), perPeriod_(perPeriod), angular_(period * exact((ExactValue::pi() * whole(2)).inverse())) {}
+        : period_(period), perPeriod_(perPeriod),
+          angular_(period * exact((ExactValue::pi() * wholeValue(2)).inverse())) {}
 
     void add(const ExactPiece& piece) {
         std::vector<ExactValue> grown{ExactValue()};
@@ -259,14 +260,14 @@ private:
         Fraction angle = *exactFraction(t * perPeriod_);
         if (angle == 1) angle = 0;
         std::vector<ExactValue> derivative = piece.function.polynomial;
-        ExactValue factor = whole(2) * perPeriod_; // 2/P · (P/2π)^power
+        ExactValue factor = wholeValue(2) * perPeriod_; // 2/P · (P/2π)^power
         for (int power = 1; !derivative.empty(); ++power) {
             factor = factor * angular_;
-            const ExactValue jump = whole(-sign) * polynomialAt(derivative, t);
+            const ExactValue jump = wholeValue(-sign) * polynomialAt(derivative, t);
             const int j = power - 1;
             const int cosineSign = j % 4 < 2 ? -1 : 1, sineSign = j % 4 == 0 || j % 4 == 3 ? 1 : -1;
-            cosine.add({power, {}}, j % 2 == 0, angle, whole(cosineSign) * factor * jump);
-            sine.add({power, {}}, j % 2 == 1, angle, whole(sineSign) * factor * jump);
+            cosine.add({power, {}}, j % 2 == 0, angle, wholeValue(cosineSign) * factor * jump);
+            sine.add({power, {}}, j % 2 == 1, angle, wholeValue(sineSign) * factor * jump);
             derivative = derivativeOf(derivative);
         }
         for (const ExactMode& mode : piece.function.modes) {
@@ -280,9 +281,9 @@ private:
     /// ∫ f e^(−ikt) dt = (i k [f e^(−ikt)] + [f′ e^(−ikt)])/(k² − b²) for f″ = −b² f.
     void addWave(const ExactMode& mode, const ExactValue& t, const Fraction& angle, int sign) {
         const WaveAt at(mode, t);
-        const ExactValue m = mode.rate * angular_, side = whole(sign), overRate = exact(mode.rate.inverse());
+        const ExactValue m = mode.rate * angular_, side = wholeValue(sign), overRate = exact(mode.rate.inverse());
         mean.add({}, -(side * perPeriod_ * overRate * at.slope));
-        const ExactValue shift = -(m * m), factor = side * whole(2) * perPeriod_ * angular_;
+        const ExactValue shift = -(m * m), factor = side * wholeValue(2) * perPeriod_ * angular_;
         const ExactValue ofSlope = factor * m * at.slope;
         cosine.add({-1, shift}, true, angle, factor * at.value);
         cosine.add({0, shift}, false, angle, ofSlope);
@@ -297,15 +298,15 @@ private:
                          bySine = mode.sine * (half + -(quarter * at.doubleSine)) +
                                   -(mode.cosine * quarter * at.doubleCosine);
         const int n = numerator(*order).convert_to<int>();
-        cosine.resonate(n, side * whole(2) * perPeriod_ * byCosine);
-        sine.resonate(n, side * whole(2) * perPeriod_ * bySine);
+        cosine.resonate(n, side * wholeValue(2) * perPeriod_ * byCosine);
+        sine.resonate(n, side * wholeValue(2) * perPeriod_ * bySine);
     }
 
     /// ∫ f e^(−ikt) dt = (r + i k) [f e^(−ikt)]/(r² + k²) for f′ = r f.
     void addExponential(const ExactMode& mode, const ExactValue& t, const Fraction& angle, int sign) {
-        const ExactValue exponent = mode.rate * t + mode.shift, r = mode.rate * angular_, side = whole(sign);
+        const ExactValue exponent = mode.rate * t + mode.shift, r = mode.rate * angular_, side = wholeValue(sign);
         mean.add(exponent, side * perPeriod_ * exact(mode.rate.inverse()) * mode.cosine);
-        const ExactValue factor = side * whole(2) * perPeriod_ * angular_ * mode.cosine, shift = r * r;
+        const ExactValue factor = side * wholeValue(2) * perPeriod_ * angular_ * mode.cosine, shift = r * r;
         cosine.add({0, shift}, false, angle, factor * r, exponent);
         cosine.add({-1, shift}, true, angle, factor, exponent);
         sine.add({-1, shift}, false, angle, -factor, exponent);
@@ -314,7 +315,7 @@ private:
 
     static std::optional<Fraction> exactFraction(const ExactValue& value) {
         const auto fraction = value.fraction();
-        if (!fraction) throw Unknown{};
+        if (!fraction) throw NotExact{};
         return fraction;
     }
 
@@ -339,7 +340,7 @@ std::optional<FourierFormulas> fourierFormulas(const Page& page, const ExprPtr& 
         const ExprPtr both[]{all.cosine.formula(order), all.sine.formula(order)};
         if (!mean || !both[0] || !both[1]) return std::nullopt;
         return FourierFormulas{withBrackets(mean), withBrackets(both[0]), withBrackets(both[1])};
-    } catch (const Unknown&) {
+    } catch (const NotExact&) {
         return std::nullopt;
     }
 }

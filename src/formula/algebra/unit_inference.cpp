@@ -32,7 +32,7 @@ struct Inferred {
 };
 
 const Inferred unknown{};
-const Inferred plain{Inferred::Kind::Plain, {}};
+const Inferred unitless{Inferred::Kind::Plain, {}};
 
 Inferred known(UnitProduct unit) { return {Inferred::Kind::Known, std::move(unit)}; }
 Inferred known(const std::string& unit) { return unit.empty() ? unknown : known(UnitProduct::of(unit)); }
@@ -66,7 +66,7 @@ public:
     Inferred of(const Expr& e, const Bindings& bindings) {
         if (++steps_ > mostSteps) return unknown;
         switch (e.kind) {
-        case ExprKind::Number: return plain;
+        case ExprKind::Number: return unitless;
         case ExprKind::Name: return ofName(e.text, bindings);
         case ExprKind::Group:
         case ExprKind::Absolute:
@@ -82,9 +82,9 @@ public:
             for (const ExprPtr& side : e.operands) sides.push_back(of(*side, bindings));
             for (std::size_t i = 0; i + 1 < sides.size(); ++i)
                 agree(sides[i], sides[i + 1], e.span, "compares", e.operands[i + 1].get());
-            return plain;
+            return unitless;
         }
-        case ExprKind::Iverson: of(*e.operands[0], bindings); return plain;
+        case ExprKind::Iverson: of(*e.operands[0], bindings); return unitless;
         case ExprKind::Pieces: return ofPieces(e, bindings);
         case ExprKind::Sum: {
             Bindings inner = bindings;
@@ -106,7 +106,7 @@ public:
             return multiplied(of(*e.operands[0], bindings), by, -1);
         }
         case ExprKind::List: {
-            Inferred all = plain;
+            Inferred all = unitless;
             for (const ExprPtr& each : e.operands) {
                 const Inferred one = of(*each, bindings);
                 agree(all, one, e.span, "lists");
@@ -173,7 +173,7 @@ public:
 
     static Inferred multiplied(const Inferred& a, const Inferred& b, double exponent) {
         if (a.kind == Inferred::Kind::Unknown || b.kind == Inferred::Kind::Unknown) return unknown;
-        if (!a.known() && !b.known()) return plain;
+        if (!a.known() && !b.known()) return unitless;
         return known(a.unit.times(b.unit.toThe(exponent)));
     }
 
@@ -183,7 +183,7 @@ private:
 
     Inferred ofName(const std::string& name, const Bindings& bindings) {
         if (const auto bound = bindings.find(name); bound != bindings.end()) return bound->second;
-        if (!page_.defined.contains(name)) return name == "π" || name == "e" ? plain : unknown;
+        if (!page_.defined.contains(name)) return name == "π" || name == "e" ? unitless : unknown;
         if (const std::string unit = page_.unitOf(name); !unit.empty()) return known(unit);
         if (known_) {
             if (const auto at = known_->find(name); at != known_->end()) return at->second;
@@ -216,7 +216,7 @@ private:
     static Inferred together(const Inferred& a, const Expr& first, const Inferred& b, const Expr& second) {
         if (a.known() && (b.known() || isNumber(second, 0))) return a;
         if (b.known() && isNumber(first, 0)) return b;
-        return a.kind == Inferred::Kind::Plain && b.kind == Inferred::Kind::Plain ? plain : unknown;
+        return a.kind == Inferred::Kind::Plain && b.kind == Inferred::Kind::Plain ? unitless : unknown;
     }
 
     /// A factor as it goes into a product: a number that may hide a unit makes it unknown.
@@ -252,7 +252,7 @@ private:
     }
 
     Inferred ofPieces(const Expr& e, const Bindings& bindings) {
-        Inferred all = plain;
+        Inferred all = unitless;
         bool sure = true;
         for (std::size_t i = 0; i < e.operands.size(); ++i) {
             const Inferred each = of(*e.operands[i], bindings);
@@ -381,7 +381,7 @@ Inferred unitOfCoefficient(UnitReader& reader, const Line& line, const std::stri
             factors(*term, parts);
             const auto isIt = [&](const Expr* part) { return part->kind == ExprKind::Name && part->text == name; };
             if (std::ranges::count_if(parts, isIt) != 1) continue;
-            Inferred rest = plain;
+            Inferred rest = unitless;
             for (const Expr* part : parts) {
                 if (!isIt(part)) rest = UnitReader::multiplied(rest, reader.of(*part, {}), 1);
             }

@@ -123,4 +123,10 @@ std::string roundedNumber(double value, int digits) {
     return text;
 }
 
+std::string trimmed(std::u32string_view text) {
+    while (!text.empty() && isSpace(text.front())) text.remove_prefix(1);
+    while (!text.empty() && isSpace(text.back())) text.remove_suffix(1);
+    return encodeUtf8(text);
+}
+
 } // namespace coulter

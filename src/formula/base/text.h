@@ -17,6 +17,8 @@ std::string_view greekName(char32_t letter);
 
 bool isDigit(char32_t c);
 bool isSpace(char32_t c);
+/// UTF-8 of a text without the space at its ends.
+std::string trimmed(std::u32string_view text);
 /// A Latin or Greek letter: what a name is made of.
 bool isLetter(char32_t c);
 

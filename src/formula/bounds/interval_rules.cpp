@@ -5,12 +5,13 @@
 #include <algorithm>
 #include <cmath>
 #include <initializer_list>
+#include <numbers>
 
 namespace coulter {
 namespace {
 
+using std::numbers::pi;
 constexpr double inf = HUGE_VAL;
-constexpr double pi = 3.141592653589793;
 
 double down(double x) { return moved(x, -1); }
 double up(double x) { return moved(x, 1); }

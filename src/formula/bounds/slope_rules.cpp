@@ -5,11 +5,12 @@
 #include "special/operations.h"
 
 #include <array>
+#include <numbers>
 
 namespace coulter {
 namespace {
 
-constexpr double pi = 3.141592653589793;
+using std::numbers::pi;
 const Bounds one{1, 1};
 const Bounds log10{2.302585092994045, 2.302585092994046}, log2{0.6931471805599453, 0.6931471805599454};
 const Bounds twoOverRootPi{1.1283791670955125, 1.1283791670955127};

@@ -27,12 +27,12 @@ double costOf(const Program& program) {
 }
 
 /// Carries a problem out of the recursion; never leaves this file.
-struct Refusal {
+struct ColumnRefusal {
     Problem problem;
 };
 
 [[noreturn]] void refuse(const Expr& e, std::string sentence, std::string suggestion = "") {
-    throw Refusal{{-1, e.span.first, e.span.last, std::move(sentence), std::move(suggestion)}};
+    throw ColumnRefusal{{-1, e.span.first, e.span.last, std::move(sentence), std::move(suggestion)}};
 }
 
 /// What makes one number of a column's, or a column of a column's.
@@ -69,7 +69,7 @@ public:
                 add(name, page_.columnOf(name), name, placeOf(*expression, name, expression->span));
         }
         const Compiled compiled = compile(page_, lifted, names_, fixed_);
-        if (!compiled.program) throw Refusal{compiled.problems.front()};
+        if (!compiled.program) throw ColumnRefusal{compiled.problems.front()};
         const std::size_t length = columns_.empty() ? 1 : columns_[0]->size();
         if (costOf(*compiled.program) * static_cast<double>(length) > mostOperations)
             refuse(*expression, "This takes too long to compute for " + std::to_string(length) + " numbers.",
@@ -110,11 +110,11 @@ private:
 
     void add(const std::string& name, Column column, const std::string& said, Span place) {
         if (!columns_.empty() && columns_[0]->size() != column->size()) {
-            throw Refusal{{-1, place.first, place.last,
-                           "Columns that are computed with each other have one length; " + said + " has " +
-                               std::to_string(column->size()) + " numbers, and " + firstSaid_ + " has " +
-                               std::to_string(columns_[0]->size()) + ".",
-                           "give both as many numbers"}};
+            throw ColumnRefusal{{-1, place.first, place.last,
+                                 "Columns that are computed with each other have one length; " + said + " has " +
+                                     std::to_string(column->size()) + " numbers, and " + firstSaid_ + " has " +
+                                     std::to_string(columns_[0]->size()) + ".",
+                                 "give both as many numbers"}};
         }
         if (columns_.empty()) firstSaid_ = said;
         names_.push_back(name);
@@ -150,7 +150,7 @@ private:
 
     double number(const Expr& e) {
         const Compiled compiled = compile(page_, std::make_shared<Expr>(e), {}, fixed_);
-        if (!compiled.program) throw Refusal{compiled.problems.front()};
+        if (!compiled.program) throw ColumnRefusal{compiled.problems.front()};
         if (compiled.program->outputs.size() != 1) refuse(e, "A column holds numbers, and this is a vector.");
         double value = 0;
         double* const out = &value;
@@ -218,7 +218,7 @@ bool isColumn(const Page& page, const ExprPtr& expression, std::span<const std::
 ColumnAnswer columnsOf(const Page& page, const ExprPtr& expression, const FixedValues& fixed) {
     try {
         return {ColumnReader(page, fixed).run(expression), {}};
-    } catch (const Refusal& refusal) {
+    } catch (const ColumnRefusal& refusal) {
         return {{}, {refusal.problem}};
     }
 }

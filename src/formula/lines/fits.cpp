@@ -14,9 +14,9 @@ namespace coulter {
 namespace {
 
 /// Beyond this ratio of largest to smallest pivot fewer than three digits are left.
-constexpr double worstCondition = 1e13;
+constexpr double worstConditionOfFit = 1e13;
 
-Fitted refused(Span span, std::string sentence, std::string suggestion = "") {
+Fitted fitRefused(Span span, std::string sentence, std::string suggestion = "") {
     return {{}, {}, 0, {{-1, span.first, span.last, std::move(sentence), std::move(suggestion)}}};
 }
 
@@ -37,7 +37,7 @@ Fitted fitLine(const Page& page, const Line& line) {
     const ColumnAnswer rest = columnsOf(page, difference, zero);
     if (rest.columns.empty()) return {{}, {}, 0, rest.problems};
     if (rest.columns.size() > 1)
-        return refused(equation.span, "A fit compares numbers, not vectors.", "write one for each component");
+        return fitRefused(equation.span, "A fit compares numbers, not vectors.", "write one for each component");
     const std::size_t length = rest.columns[0]->size();
     std::vector<Column> slopes;
     for (const std::string& name : line.unknowns) {
@@ -45,14 +45,14 @@ Fitted fitLine(const Page& page, const Line& line) {
         const ColumnAnswer here = slope.expression ? columnsOf(page, slope.expression, zero) : ColumnAnswer{};
         const ColumnAnswer there = slope.expression ? columnsOf(page, slope.expression, elsewhere) : ColumnAnswer{};
         if (here.columns.empty() || there.columns.empty())
-            return refused(equation.span, "This equation cannot be fitted by " + name + ".",
-                           "write it as a sum of multiples of the coefficients");
+            return fitRefused(equation.span, "This equation cannot be fitted by " + name + ".",
+                              "write it as a sum of multiples of the coefficients");
         const std::size_t rows = std::max(here.columns[0]->size(), there.columns[0]->size());
         for (std::size_t i = 0; i < rows; ++i) {
             const double a = at(here.columns[0], i), b = at(there.columns[0], i);
             if (std::abs(a - b) > 1e-9 * (std::abs(a) + std::abs(b)))
-                return refused(equation.span, "This equation is not linear in " + listOf(line.unknowns) + ".",
-                               "only sums of multiples of the coefficients can be fitted");
+                return fitRefused(equation.span, "This equation is not linear in " + listOf(line.unknowns) + ".",
+                                  "only sums of multiples of the coefficients can be fitted");
         }
         slopes.push_back(here.columns[0]);
     }
@@ -61,11 +61,11 @@ Fitted fitLine(const Page& page, const Line& line) {
         const ColumnAnswer found = columnsOf(page, line.weights);
         if (found.columns.empty()) return {{}, {}, 0, found.problems};
         if (found.columns.size() > 1 || (found.columns[0]->size() != 1 && found.columns[0]->size() != length))
-            return refused(line.weights->span, "The weights of a fit are a column, one for each row.");
+            return fitRefused(line.weights->span, "The weights of a fit are a column, one for each row.");
         weights = found.columns[0];
         if (std::ranges::any_of(*weights, [](double weight) { return weight < 0 || std::isinf(weight); }))
-            return refused(line.weights->span, "Weights are finite numbers, zero or positive.",
-                           "write 1/u^2 for rows with the standard uncertainty u");
+            return fitRefused(line.weights->span, "Weights are finite numbers, zero or positive.",
+                              "write 1/u^2 for rows with the standard uncertainty u");
     }
     std::vector<std::size_t> rows;
     for (std::size_t i = 0; i < length; ++i) {
@@ -76,10 +76,10 @@ Fitted fitLine(const Page& page, const Line& line) {
     }
     const std::size_t count = line.unknowns.size();
     if (rows.size() < count)
-        return refused(line.nameSpan,
-                       std::to_string(count) + " coefficients need as many rows at least; " +
-                           std::to_string(rows.size()) + " have a value in everything that is fitted.",
-                       "take fewer coefficients");
+        return fitRefused(line.nameSpan,
+                          std::to_string(count) + " coefficients need as many rows at least; " +
+                              std::to_string(rows.size()) + " have a value in everything that is fitted.",
+                          "take fewer coefficients");
     Eigen::MatrixXd matrix(static_cast<Eigen::Index>(rows.size()), static_cast<Eigen::Index>(count));
     Eigen::VectorXd right(static_cast<Eigen::Index>(rows.size()));
     for (std::size_t i = 0; i < rows.size(); ++i) {
@@ -92,9 +92,9 @@ Fitted fitLine(const Page& page, const Line& line) {
     const Eigen::ColPivHouseholderQR<Eigen::MatrixXd> decomposition(matrix);
     const auto size = static_cast<Eigen::Index>(count);
     const auto pivots = decomposition.matrixR().diagonal().cwiseAbs();
-    if (decomposition.rank() < size || pivots.maxCoeff() > worstCondition * pivots.minCoeff())
-        return refused(line.nameSpan, "These rows do not determine " + listOf(line.unknowns) + ".",
-                       "one of the terms is a multiple of the others in all of them");
+    if (decomposition.rank() < size || pivots.maxCoeff() > worstConditionOfFit * pivots.minCoeff())
+        return fitRefused(line.nameSpan, "These rows do not determine " + listOf(line.unknowns) + ".",
+                          "one of the terms is a multiple of the others in all of them");
     const Eigen::VectorXd found = decomposition.solve(right);
     Fitted fitted{{found.data(), found.data() + count}, std::vector<double>(count, HUGE_VAL), rows.size(), {}};
     if (rows.size() == count) return fitted;

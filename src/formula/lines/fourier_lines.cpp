@@ -25,7 +25,7 @@ namespace {
 
 constexpr double usualHarmonics = 20, mostHarmonics = 5'000, mostOvershoots = 500;
 /// Most values of integrands that one line's coefficients may need: a few seconds.
-constexpr std::int64_t mostIntegrandValues = 100'000'000;
+constexpr std::int64_t mostValuesOfCoefficient = 100'000'000;
 /// A part of the largest amplitude that is left at the highest wave numbers of what is not resolved.
 constexpr double resolved = 1e-3;
 
@@ -139,7 +139,7 @@ std::array<std::vector<double>, 2> coefficientsOf(const Page& page, const Line& 
         std::vector<double> values(n.size());
         double* const out = values.data();
         Evaluator evaluator(*compiled.program);
-        evaluator.limit({}, mostIntegrandValues);
+        evaluator.limit({}, mostValuesOfCoefficient);
         evaluator(std::span(&in, 1), std::span<double* const>(&out, 1), n.size());
         if (evaluator.exhausted())
             refuse(line.body->span, "The integrals of so many coefficients take too long to compute.",

@@ -10,7 +10,7 @@
 namespace coulter {
 namespace {
 
-InterpolationAnswer refused(Span span, std::string sentence, std::string suggestion = "") {
+InterpolationAnswer interpolationRefused(Span span, std::string sentence, std::string suggestion = "") {
     return {nullptr, {{-1, span.first, span.last, std::move(sentence), std::move(suggestion)}}};
 }
 
@@ -20,18 +20,20 @@ InterpolationAnswer interpolationLine(const Page& page, const Line& line) {
     std::vector<Column> columns;
     for (const ExprPtr& argument : line.arguments) {
         if (!argument) return {};
-        if (!isColumn(page, argument)) return refused(argument->span, "A column of numbers is wanted here.");
+        if (!isColumn(page, argument))
+            return interpolationRefused(argument->span, "A column of numbers is wanted here.");
         ColumnAnswer found = columnsOf(page, argument);
         if (found.columns.empty()) return {nullptr, found.problems};
-        if (found.columns.size() > 1) return refused(argument->span, "A column holds numbers, and this is a vector.");
+        if (found.columns.size() > 1)
+            return interpolationRefused(argument->span, "A column holds numbers, and this is a vector.");
         columns.push_back(found.columns[0]);
     }
     const Span place = line.arguments[0]->span;
     if (columns[0]->size() != columns[1]->size())
-        return refused(place,
-                       "There are " + std::to_string(columns[0]->size()) + " places and " +
-                           std::to_string(columns[1]->size()) + " values.",
-                       "give both as many numbers");
+        return interpolationRefused(place,
+                                    "There are " + std::to_string(columns[0]->size()) + " places and " +
+                                        std::to_string(columns[1]->size()) + " values.",
+                                    "give both as many numbers");
     std::vector<std::size_t> order;
     for (std::size_t i = 0; i < columns[0]->size(); ++i) {
         if (std::isfinite((*columns[0])[i]) && std::isfinite((*columns[1])[i])) order.push_back(i);
@@ -40,12 +42,13 @@ InterpolationAnswer interpolationLine(const Page& page, const Line& line) {
     auto points = std::make_shared<Interpolation>();
     for (const std::size_t i : order) {
         if (!points->x.empty() && points->x.back() == (*columns[0])[i])
-            return refused(place, "Two rows stand at the same place, " + roundedNumber((*columns[0])[i], 6) + ".",
-                           "leave out one of them");
+            return interpolationRefused(place,
+                                        "Two rows stand at the same place, " + roundedNumber((*columns[0])[i], 6) + ".",
+                                        "leave out one of them");
         points->x.push_back((*columns[0])[i]);
         points->y.push_back((*columns[1])[i]);
     }
-    if (points->x.size() < 2) return refused(place, "Between fewer than two points there is nothing.");
+    if (points->x.size() < 2) return interpolationRefused(place, "Between fewer than two points there is nothing.");
     return {std::move(points), {}};
 }
 

@@ -14,7 +14,7 @@
 namespace coulter {
 namespace {
 
-MeasuredAnswer refused(Span span, std::string sentence, std::string suggestion = "") {
+MeasuredAnswer measuredRefused(Span span, std::string sentence, std::string suggestion = "") {
     MeasuredAnswer answer;
     answer.problems = {{-1, span.first, span.last, std::move(sentence), std::move(suggestion)}};
     return answer;
@@ -40,7 +40,7 @@ MeasuredAnswer readElements(std::span<const Column> places, std::span<const Colu
     MeasuredAnswer answer;
     for (const std::string& sentence : read.notes)
         answer.problems.push_back({-1, at.first, at.last, sentence, "", Problem::Severity::Note});
-    if (!read.mesh) return refused(at, read.trouble);
+    if (!read.mesh) return measuredRefused(at, read.trouble);
     const bool byElement = numbers->size() != places[0]->size();
     std::vector<double> values = *numbers;
     if (byElement) { // of those that are left
@@ -95,13 +95,13 @@ MeasuredAnswer fieldOfColumns(std::span<const Column> places, std::span<const Co
 MeasuredAnswer measuredOnMesh(const Line& line, const DataTable& table, const GridPlace& place) {
     const std::string quoted = "“" + line.table + "”";
     if (place.isStated())
-        return refused(line.nameSpan, quoted + " is a mesh, and has no pitch, origin or rows of a grid.");
+        return measuredRefused(line.nameSpan, quoted + " is a mesh, and has no pitch, origin or rows of a grid.");
     if (line.parameters.size() != 2)
-        return refused(line.nameSpan, quoted + " is a mesh, over which two variables run.",
-                       "write " + line.name + "(x, y)");
+        return measuredRefused(line.nameSpan, quoted + " is a mesh, over which two variables run.",
+                               "write " + line.name + "(x, y)");
     if (!line.interpolates && table.rows() == table.mesh->places[0]->size())
-        return refused(line.nameSpan, quoted + " has a number for each node, between which it is linear.",
-                       "write " + line.name + "(x, y) interpolates \"" + readTableKey(line.table).file + "\"");
+        return measuredRefused(line.nameSpan, quoted + " has a number for each node, between which it is linear.",
+                               "write " + line.name + "(x, y) interpolates \"" + readTableKey(line.table).file + "\"");
     MeasuredAnswer answer =
         fieldOfColumns(table.mesh->places, table.mesh->corners, table.columns[0].numbers, line.nameSpan, 0);
     answer.unit = table.columns[0].unit;
@@ -115,36 +115,39 @@ MeasuredAnswer measuredFromTable(const Line& line, const DataTables& tables, con
     const DataTables::Entry table = tables.find(line.table);
     const std::string quoted = "“" + line.table + "”";
     if (!table)
-        return refused(line.nameSpan, "The numbers of " + quoted + " are not here.",
-                       "save the figure beside that file, or take it in with Data…");
-    if (!table->trouble.empty()) return refused(line.nameSpan, quoted + " cannot be read: " + table->trouble);
+        return measuredRefused(line.nameSpan, "The numbers of " + quoted + " are not here.",
+                               "save the figure beside that file, or take it in with Data…");
+    if (!table->trouble.empty()) return measuredRefused(line.nameSpan, quoted + " cannot be read: " + table->trouble);
     if (table->mesh) return measuredOnMesh(line, *table, place);
     GridOfTable grid = gridOf(*table);
-    if (!grid.trouble.empty()) return refused(line.nameSpan, quoted + " is no grid: " + grid.trouble);
-    if (const std::string trouble = layGrid(grid, place); !trouble.empty()) return refused(line.nameSpan, trouble);
+    if (!grid.trouble.empty()) return measuredRefused(line.nameSpan, quoted + " is no grid: " + grid.trouble);
+    if (const std::string trouble = layGrid(grid, place); !trouble.empty())
+        return measuredRefused(line.nameSpan, trouble);
     const std::size_t wanted = line.parameters.size(), given = grid.axes.size();
     if (wanted != given)
-        return refused(line.nameSpan,
-                       quoted + " runs in " + std::to_string(given) + (given == 1 ? " direction (" : " directions (") +
-                           directions(grid.axes) + "), and " + line.name + " has " + std::to_string(wanted) +
-                           (wanted == 1 ? " variable." : " variables."),
-                       given == 2   ? "write " + line.name + "(x, y)"
-                       : given == 3 ? "write " + line.name + "(x, y, t)"
-                                    : "name a table of it: (t, s) from \"" + line.table + "\"");
+        return measuredRefused(line.nameSpan,
+                               quoted + " runs in " + std::to_string(given) +
+                                   (given == 1 ? " direction (" : " directions (") + directions(grid.axes) + "), and " +
+                                   line.name + " has " + std::to_string(wanted) +
+                                   (wanted == 1 ? " variable." : " variables."),
+                               given == 2   ? "write " + line.name + "(x, y)"
+                               : given == 3 ? "write " + line.name + "(x, y, t)"
+                                            : "name a table of it: (t, s) from \"" + line.table + "\"");
     MeasuredAnswer answer;
     answer.unit = table->columns[0].unit;
     answer.meaning = table->columns[0].meaning;
     if (wanted == 1) {
         if (!line.interpolates)
-            return refused(line.nameSpan, quoted + " runs in one direction: its numbers are columns.",
-                           "write (t, s) from \"" + line.table + "\", or " + line.name + "(t) interpolates it");
+            return measuredRefused(line.nameSpan, quoted + " runs in one direction: its numbers are columns.",
+                                   "write (t, s) from \"" + line.table + "\", or " + line.name + "(t) interpolates it");
         auto points = std::make_shared<Interpolation>();
         for (std::size_t i = 0; i < grid.values->size(); ++i) {
             if (!std::isfinite((*grid.values)[i])) continue;
             points->x.push_back((*grid.axes[0].places)[i]);
             points->y.push_back((*grid.values)[i]);
         }
-        if (points->x.size() < 2) return refused(line.nameSpan, "Between fewer than two points there is nothing.");
+        if (points->x.size() < 2)
+            return measuredRefused(line.nameSpan, "Between fewer than two points there is nothing.");
         answer.points = std::move(points);
         return answer;
     }
@@ -175,34 +178,35 @@ MeasuredAnswer measuredOnElements(const Page& page, const Line& line) {
     std::vector<Column> columns;
     for (const ExprPtr& argument : line.arguments) {
         if (!argument) return {};
-        if (!isColumn(page, argument)) return refused(argument->span, "A column of numbers is wanted here.");
+        if (!isColumn(page, argument)) return measuredRefused(argument->span, "A column of numbers is wanted here.");
         ColumnAnswer found = columnsOf(page, argument);
         if (found.columns.empty()) {
             MeasuredAnswer answer;
             answer.problems = found.problems;
             return answer;
         }
-        if (found.columns.size() > 1) return refused(argument->span, "A column holds numbers, and this is a vector.");
+        if (found.columns.size() > 1)
+            return measuredRefused(argument->span, "A column holds numbers, and this is a vector.");
         columns.push_back(found.columns[0]);
     }
     const std::size_t nodes = columns[0]->size(), elements = columns[3]->size(), values = columns[2]->size();
     if (columns[1]->size() != nodes)
-        return refused(line.arguments[1]->span,
-                       "There are " + std::to_string(nodes) + " places to the right and " +
-                           std::to_string(columns[1]->size()) + " upwards.",
-                       "give both as many numbers");
+        return measuredRefused(line.arguments[1]->span,
+                               "There are " + std::to_string(nodes) + " places to the right and " +
+                                   std::to_string(columns[1]->size()) + " upwards.",
+                               "give both as many numbers");
     for (std::size_t k = 4; k < columns.size(); ++k) {
         if (columns[k]->size() != elements)
-            return refused(line.arguments[k]->span,
-                           "There are " + std::to_string(elements) + " first nodes of elements, and here are " +
-                               std::to_string(columns[k]->size()) + ".",
-                           "give all of them as many rows");
+            return measuredRefused(line.arguments[k]->span,
+                                   "There are " + std::to_string(elements) + " first nodes of elements, and here are " +
+                                       std::to_string(columns[k]->size()) + ".",
+                                   "give all of them as many rows");
     }
     if (values != nodes && values != elements)
-        return refused(line.arguments[2]->span,
-                       "There are " + std::to_string(values) + " values for " + std::to_string(nodes) + " nodes and " +
-                           std::to_string(elements) + " elements.",
-                       "give one for each node, or one for each element");
+        return measuredRefused(line.arguments[2]->span,
+                               "There are " + std::to_string(values) + " values for " + std::to_string(nodes) +
+                                   " nodes and " + std::to_string(elements) + " elements.",
+                               "give one for each node, or one for each element");
     const Span place{line.arguments[3]->span.first, line.arguments.back()->span.last};
     return fieldOfColumns({columns.data(), 2}, std::span(columns).subspan(3), columns[2], place);
 }

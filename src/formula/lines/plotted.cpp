@@ -14,14 +14,9 @@
 namespace coulter {
 namespace {
 
-bool isSymbol(const Token& token, std::string_view text) {
-    return token.kind == TokenKind::Symbol && token.text == text;
-}
-bool isWord(const Token& token, std::string_view text) { return token.kind == TokenKind::Word && token.text == text; }
-
-class Reader {
+class PlottedReader {
 public:
-    Reader(const Page& page, const std::string& text, std::size_t variables)
+    PlottedReader(const Page& page, const std::string& text, std::size_t variables)
         : page_(page), text_(decodeUtf8(text)), wanted_(variables) {}
 
     Plotted run() {
@@ -260,7 +255,7 @@ private:
 } // namespace
 
 Plotted readPlotted(const Page& page, const std::string& text, std::size_t variables) {
-    return Reader(page, text, variables).run();
+    return PlottedReader(page, text, variables).run();
 }
 
 } // namespace coulter

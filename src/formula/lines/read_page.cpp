@@ -34,7 +34,7 @@ namespace coulter {
 namespace {
 
 /// Most values of integrands that one number of a page may need: a fraction of a second.
-constexpr std::int64_t mostIntegrandValues = 20'000'000;
+constexpr std::int64_t mostValuesOfQuantity = 20'000'000;
 constexpr std::string_view tooLong = "The integral here takes too long to compute for a single number.";
 
 void report(Line& line, Span span, std::string sentence, std::string suggestion = "",
@@ -211,7 +211,7 @@ private:
         double result = 0;
         double* out = &result;
         Evaluator evaluator(*compiled.program);
-        evaluator.limit({}, mostIntegrandValues);
+        evaluator.limit({}, mostValuesOfQuantity);
         evaluator({}, std::span<double* const>(&out, 1), 1);
         if (evaluator.exhausted()) report(line, expression->span, std::string(tooLong));
         const bool isOpen = std::isnan(result) && !evaluator.exhausted() && !metInfinity_;

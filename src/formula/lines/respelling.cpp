@@ -202,16 +202,6 @@ std::u32string withDecimalPoints(std::u32string text) {
     return text;
 }
 
-std::string trimmed(std::u32string_view text) {
-    while (!text.empty() && isSpace(text.front())) text.remove_prefix(1);
-    while (!text.empty() && isSpace(text.back())) text.remove_suffix(1);
-    return encodeUtf8(text);
-}
-
-bool isSymbol(const Token& token, std::string_view text) {
-    return token.kind == TokenKind::Symbol && token.text == text;
-}
-
 /// Whether a usual variable stands among tokens: a bound of a region, and no end of an interval.
 bool hasVariable(std::span<const Token> tokens) {
     for (std::size_t i = 0; i < tokens.size(); ++i) {

@@ -22,11 +22,6 @@ namespace {
 constexpr int mostRespellings = 12;
 
 /// A canonical name as a page spells it: "x_{max}".
-std::string spelledName(const std::string& canonical) {
-    const NameParts parts = nameParts(canonical);
-    return decodeUtf8(parts.subscript).size() > 1 ? parts.letter + "_{" + parts.subscript + "}" : canonical;
-}
-
 /// A text with its tokens, of which parts can be cut out.
 struct Text {
     std::u32string letters;

@@ -79,5 +79,7 @@ struct NameParts {
     std::string subscript;
 };
 NameParts nameParts(const std::string& canonical);
+/// A canonical name as it is spelled on a page: "x_{max}".
+std::string spelledName(const std::string& canonical);
 
 } // namespace coulter

@@ -19,6 +19,13 @@ struct Token {
     bool spaceBefore = false;
 };
 
+inline bool isSymbol(const Token& token, std::string_view text) {
+    return token.kind == TokenKind::Symbol && token.text == text;
+}
+inline bool isWord(const Token& token, std::string_view text) {
+    return token.kind == TokenKind::Word && token.text == text;
+}
+
 /// Splits characters [begin, end) of a line into tokens, the last of which is End. Spans count from the start of the
 /// line. Stops at the first character that has no meaning in the notation and reports it.
 struct LexResult {

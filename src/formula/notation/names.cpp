@@ -60,6 +60,14 @@ NameParts nameParts(const std::string& canonical) {
     return {canonical.substr(0, underscore), canonical.substr(underscore + 1)};
 }
 
+std::string spelledName(const std::string& canonical) {
+    const NameParts parts = nameParts(canonical);
+    if (parts.subscript.empty()) return parts.letter;
+    return parts.subscript.find(' ') != std::string::npos || decodeUtf8(parts.subscript).size() > 1
+               ? parts.letter + "_{" + parts.subscript + "}"
+               : canonical;
+}
+
 double constantValue(std::string_view canonical) {
     if (canonical == "π") return std::numbers::pi;
     if (canonical == "e") return std::numbers::e;

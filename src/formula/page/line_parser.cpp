@@ -69,12 +69,6 @@ Split splitClauses(std::u32string_view text) {
     return split;
 }
 
-std::string trimmed(std::u32string_view text) {
-    while (!text.empty() && isSpace(text.front())) text.remove_prefix(1);
-    while (!text.empty() && isSpace(text.back())) text.remove_suffix(1);
-    return encodeUtf8(text);
-}
-
 class Outliner {
 public:
     explicit Outliner(const std::string& source) : text_(decodeUtf8(source)) { out_.line.source = source; }

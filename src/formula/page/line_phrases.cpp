@@ -13,11 +13,6 @@ void report(Line& line, Span span, std::string sentence, std::string suggestion)
     line.problems.push_back({-1, span.first, span.last, std::move(sentence), std::move(suggestion)});
 }
 
-bool isSymbol(const Token& token, std::string_view text) {
-    return token.kind == TokenKind::Symbol && token.text == text;
-}
-bool isWord(const Token& token, std::string_view text) { return token.kind == TokenKind::Word && token.text == text; }
-
 std::vector<Token> slice(const std::vector<Token>& tokens, std::size_t begin, std::size_t end) {
     std::vector<Token> part(tokens.begin() + static_cast<std::ptrdiff_t>(begin),
                             tokens.begin() + static_cast<std::ptrdiff_t>(end));

@@ -27,8 +27,6 @@ bool isFourierSum(const std::vector<Token>& tokens, std::size_t at);
 bool outlineInterval(LineOutline& out, const std::vector<Token>& tokens, const std::string& name, std::size_t at);
 
 void report(Line& line, Span span, std::string sentence, std::string suggestion = "");
-bool isSymbol(const Token& token, std::string_view text);
-bool isWord(const Token& token, std::string_view text);
 /// Tokens [begin, end), and an End token where they stop.
 std::vector<Token> slice(const std::vector<Token>& tokens, std::size_t begin, std::size_t end);
 /// Where a word stands outside of all brackets; the number of tokens if nowhere.

@@ -12,8 +12,8 @@ namespace {
 
 constexpr std::size_t parts = 64; ///< of the second half of each length: the integral is looked at after each of them
 constexpr int shortest = -3, longest = 20; ///< lengths, as powers of two
-constexpr Quadrature ofPart{40};
-constexpr double wanted = 1e-14, accepted = 1e-6; ///< of the largest integral up to an end
+constexpr Quadrature ruleOfPart{40};
+constexpr double wantedOfEnd = 1e-14, acceptedOfEnd = 1e-6; ///< of the largest integral up to an end
 
 /// Integrals over parts of t, where k = start + sign t.
 class Tail {
@@ -23,7 +23,7 @@ public:
 
     /// One integral for each part from ends[i] to ends[i + 1]; cut off smoothly at `length` if that is not 0.
     bool over(std::span<const double> ends, double length, std::vector<double>& values,
-              const Quadrature& rule = ofPart) {
+              const Quadrature& rule = ruleOfPart) {
         const Quadrature::Integrand moved = [&](std::span<const double> t, std::span<const std::uint32_t>,
                                                 double* into) {
             std::vector<double> k(t.size()), weights(t.size(), 1.0);
@@ -89,9 +89,9 @@ Limit oscillatingTail(const Quadrature::Integrand& integrand, std::uint32_t whic
         const Limit limit = limitOf(settlingPart(cut, unrests));
         const double error = 2 * limit.error + tail.error();
         if (settles && error < best.error) best = {limit.value, error};
-        if (best.error <= wanted * largest + 2 * tail.error()) break;
+        if (best.error <= wantedOfEnd * largest + 2 * tail.error()) break;
     }
-    return best.error <= accepted * largest ? best : none;
+    return best.error <= acceptedOfEnd * largest ? best : none;
 }
 
 } // namespace coulter

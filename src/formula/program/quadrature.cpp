@@ -26,12 +26,12 @@ constexpr std::array<double, 4> gauss{0.129484966168869693270611432679082, 0.279
 constexpr std::size_t points = 15;
 
 constexpr double epsilon = std::numeric_limits<double>::epsilon();
-constexpr double wanted = 1e-13;   ///< of the integral of the magnitude
-constexpr double accepted = 1e-6;  ///< beyond, a value would mislead
-constexpr double poor = 1e-11;     ///< beyond, other ways are tried
-constexpr int firstPieces = 4;     ///< so that what is narrow has a chance to be met
-constexpr int fewestForMore = 100; ///< pieces: integrals deeper inside others have less to spend
-constexpr std::size_t batch = 272; ///< pieces evaluated in one run
+constexpr double wantedOfMagnitude = 1e-13;  ///< of the integral of the magnitude
+constexpr double acceptedOfMagnitude = 1e-6; ///< beyond, a value would mislead
+constexpr double poor = 1e-11;               ///< beyond, other ways are tried
+constexpr int firstPieces = 4;               ///< so that what is narrow has a chance to be met
+constexpr int fewestForMore = 100;           ///< pieces: integrals deeper inside others have less to spend
+constexpr std::size_t batch = 272;           ///< pieces evaluated in one run
 
 struct Piece {
     double from = 0, to = 0; ///< of the variable t
@@ -143,7 +143,7 @@ bool evaluatePieces(const Quadrature::Integrand& integrand, std::vector<Task>& t
 void refine(Task& task, std::size_t index, int mostPieces, std::vector<Work>& work) {
     double error = 0, magnitude = 0;
     for (const Piece& piece : task.pieces) error += piece.error, magnitude += piece.magnitude;
-    const double goal = wanted * magnitude;
+    const double goal = wantedOfMagnitude * magnitude;
     const std::size_t count = task.pieces.size();
     if (task.undefined || error <= goal) return;
     for (std::size_t i = 0; i < count && static_cast<int>(task.pieces.size()) < mostPieces; ++i) {
@@ -250,7 +250,7 @@ void Quadrature::operator()(const Integrand& integrand, std::span<const double> 
     }
     if (complete && mostPieces >= fewestForMore) settle(integrand, tasks, owner, signs, magnitudes, result, errors);
     for (std::size_t i = 0; i < low.size(); ++i) {
-        if (!complete || std::isinf(errors[i]) || !(errors[i] <= accepted * magnitudes[i])) {
+        if (!complete || std::isinf(errors[i]) || !(errors[i] <= acceptedOfMagnitude * magnitudes[i])) {
             if (complete && errors[i] == 0 && magnitudes[i] == 0) continue;
             result[i] = std::numeric_limits<double>::quiet_NaN();
             errors[i] = HUGE_VAL;

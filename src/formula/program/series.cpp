@@ -15,8 +15,8 @@ namespace coulter {
 namespace {
 
 constexpr double epsilon = std::numeric_limits<double>::epsilon();
-constexpr double wanted = 1e-15;                       ///< of the sum
-constexpr double accepted = 1e-6;                      ///< beyond, a value would mislead
+constexpr double wantedOfSum = 1e-15;                  ///< of the sum
+constexpr double acceptedOfSum = 1e-6;                 ///< beyond, a value would mislead
 constexpr std::size_t firstLooked = 512;               ///< terms by which it is told what kind of series this is
 constexpr std::size_t mostTerms = 1 << 16;             ///< that are added up one by one
 constexpr std::array<std::size_t, 2> settled{32, 256}; ///< where the terms may be smooth from on
@@ -58,7 +58,7 @@ public:
         const Limit sum = summed();
         if (isZero_) return {0, 0};
         // Where large terms have cancelled, nothing may be left but their rounding errors.
-        if (!product_ && !(sum.error <= accepted * size(sum))) return none();
+        if (!product_ && !(sum.error <= acceptedOfSum * size(sum))) return none();
         if (!product_ || !std::isfinite(sum.error)) return std::isnan(sum.value) ? none() : sum;
         const double value = (negative_ % 2 == 0 ? 1 : -1) * exponential(sum.value);
         return {value, std::abs(value) * (exponential(sum.error) - 1 + 2 * epsilon)};
@@ -118,7 +118,7 @@ private:
         // A ratio that grows with n, as that of n! xⁿ does, passes 1 in the end.
         if (!(ratio < 0.999) || (ratio > 1.5 * earlier && earlier > 0)) return std::nullopt;
         const double rest = largest(count - 8, count) * ratio / (1 - ratio);
-        if (rest > wanted / 8 * std::max(std::abs(total_.value()), epsilon * magnitude_)) return std::nullopt;
+        if (rest > wantedOfSum / 8 * std::max(std::abs(total_.value()), epsilon * magnitude_)) return std::nullopt;
         return Limit{total_.value(), rounding + rest};
     }
 
@@ -222,7 +222,7 @@ private:
         double near = std::abs(sums[0]); // all magnitudes that were added up
         for (std::size_t i = 0; i < from + starts.back(); ++i) near += std::abs(terms_[i]);
         const Limit sum{sums[0], 4 * (most - least) + 4 * epsilon * near + lost};
-        return restored(sum.error <= accepted * size(sum) ? std::optional(sum) : std::nullopt);
+        return restored(sum.error <= acceptedOfSum * size(sum) ? std::optional(sum) : std::nullopt);
     }
 
     /// How far the totals from half of so many terms on are apart.
@@ -253,10 +253,10 @@ private:
             const bool settles = unrests.back() < 0.8 * unrests[unrests.size() - 5] || unrests.back() == 0;
             if (!settles) continue;
             if (limit.error < best.error) best = limit;
-            if (best.error <= 8 * wanted * size(best)) break;
+            if (best.error <= 8 * wantedOfSum * size(best)) break;
         }
         best.error += 2 * epsilon * magnitude_;
-        return best.error <= accepted * size(best) ? best : none();
+        return best.error <= acceptedOfSum * size(best) ? best : none();
     }
 
     /// What an error is measured by: the sum, or its first term where that is larger, as near a zero.

@@ -16,13 +16,13 @@ namespace {
 
 constexpr double inf = std::numeric_limits<double>::infinity();
 /// What exponents are widened by before they are used: they are sums and products of few doubles.
-constexpr double guard = 1e-12;
+constexpr double slackOfRounding = 1e-12;
 /// Exponentials that fall more slowly than this are not told from their rounding.
 constexpr double flattest = 1e-6;
 
 /// Bounds of e^a, of a^p with a > 0, and of ln a; libm is within a few units in the last place, and 1e-12 is far more.
 Bounds widened(double low, double high) {
-    return {low - std::abs(low) * guard, std::isfinite(high) ? high + std::abs(high) * guard : inf};
+    return {low - std::abs(low) * slackOfRounding, std::isfinite(high) ? high + std::abs(high) * slackOfRounding : inf};
 }
 Bounds exponentialOf(const Bounds& a) { return widened(std::exp(a.low), std::exp(a.high)); }
 Bounds powerOf(double x, double p) { return x == 1 ? exactly(1) : widened(std::pow(x, p), std::pow(x, p)); }
@@ -119,7 +119,7 @@ private:
         const double slope = f * (std::log(x) + 1) + e + std::max(0.0, p) / x;
         if (f > 0 || !(slope < -flattest)) return std::nullopt;
         const double top = f * x * std::log(x) + e * x + p * std::log(x);
-        return Bounds{0, widened(0, std::exp(top + std::abs(top) * guard)).high};
+        return Bounds{0, widened(0, std::exp(top + std::abs(top) * slackOfRounding)).high};
     }
 
     static bool isPlain(const Growth& g) { return g.logarithms == 0 && g.spread == 0; }
@@ -132,7 +132,7 @@ private:
         const double raised = g.power + g.logarithms * s;
         const bool isExact = raised - g.power == g.logarithms * s && raised - g.logarithms * s == g.power;
         g.power = isExact ? raised : std::nextafter(raised, inf);
-        g.factor = hullOf(g.factor, {0, 0}) * Bounds{0, powerOf(most * (1 + guard), g.logarithms).high};
+        g.factor = hullOf(g.factor, {0, 0}) * Bounds{0, powerOf(most * (1 + slackOfRounding), g.logarithms).high};
         g.logarithms = 0;
         g.spread = 0;
         return g;
@@ -149,7 +149,7 @@ private:
         if (p > 0 || (d > 0 && p == 0)) return std::nullopt;
         const double at = d > 0 ? std::max(from_, std::exp(d / -p)) : from_, logarithm = std::log(at);
         if (!std::isfinite(at) || (d < 0 && at < 2)) return std::nullopt;
-        const double most = powerOf(at, p).high * std::pow(logarithm, d) * (1 + guard);
+        const double most = powerOf(at, p).high * std::pow(logarithm, d) * (1 + slackOfRounding);
         return std::isfinite(most) ? std::optional(most) : std::nullopt;
     }
 
@@ -273,14 +273,15 @@ private:
         if (high >= 0) return std::nullopt;
         // e^(−c x^p) ≤ e^(−c X^(p−1) x)
         if (a.power > 1)
-            return checked({0, exactly(high * powerOf(from_, a.power - 1).low * (1 - guard)), 0, Bounds{0, 1}});
+            return checked(
+                {0, exactly(high * powerOf(from_, a.power - 1).low * (1 - slackOfRounding)), 0, Bounds{0, 1}});
         // Its logarithm's slope by ln x is −c p x^p, which only gets steeper: from X on it lies below the power that
         // has this slope at X.
         constexpr double mostOrder = 500;
         const double reach = powerOf(from_, a.power).low;
-        const double order = std::min(mostOrder, std::floor(-high * a.power * reach * (1 - guard)));
+        const double order = std::min(mostOrder, std::floor(-high * a.power * reach * (1 - slackOfRounding)));
         const double top = high * reach + order * std::log(from_);
-        const double slack = (std::abs(high * reach) + order * std::log(from_)) * guard * 4;
+        const double slack = (std::abs(high * reach) + order * std::log(from_)) * slackOfRounding * 4;
         return checked({0, {0, 0}, -order, Bounds{0, std::exp(top + slack) * (1 + 1e-9)}});
     }
 
@@ -385,8 +386,8 @@ private:
         // Γ(u + 1) = u Γ(u)
         const double least = std::sqrt(6.283185307179586 / c) * (more > 0 ? c : 1);
         const double rate = c * std::log(c) - c;
-        return checked(
-            {c, exactly(rate - std::abs(rate) * guard), more > 0 ? 0.5 : -0.5, Bounds{least * (1 - 1e-9), inf}});
+        return checked({c, exactly(rate - std::abs(rate) * slackOfRounding), more > 0 ? 0.5 : -0.5,
+                        Bounds{least * (1 - 1e-9), inf}});
     }
 
     Maybe byRange(Kernel kernel, const Growth& a, const Growth& b) const {
@@ -609,7 +610,7 @@ double valueAt(const Growth& growth, double x) {
                             growth.power * std::log(x)};
     double sum = 0, size = 0;
     for (const double part : parts) sum += part, size += std::abs(part);
-    return std::exp(sum + size * guard) * (1 + guard) + smallest;
+    return std::exp(sum + size * slackOfRounding) * (1 + slackOfRounding) + smallest;
 }
 
 } // namespace
@@ -641,7 +642,8 @@ std::optional<Bounds> integralBeyond(const Growth& growth, double from, double m
     const double rate = growth.exponential.high, power = growth.power + more;
     const double slope = growth.factorial * (std::log(from) + 1) + rate + std::max(0.0, power) / from;
     if (growth.factorial > 0 || !(slope < -flattest)) return std::nullopt;
-    const double most = valueAt(growth, from) * powerOf(from, more).high / (-slope * (1 - guard)) * (1 + guard);
+    const double most =
+        valueAt(growth, from) * powerOf(from, more).high / (-slope * (1 - slackOfRounding)) * (1 + slackOfRounding);
     return growth.factor * Bounds{0, most + smallest};
 }
 
@@ -651,7 +653,7 @@ std::optional<Bounds> sumBeyond(const Growth& growth, double from) {
     if (growth.isPower()) {
         const Bounds over = -(exponentsOf(growth) + exactly(1));
         if (!(over.low > flattest)) return std::nullopt;
-        const bool falls = growth.logarithms < -growth.power * std::log(from - 1) * (1 - guard);
+        const bool falls = growth.logarithms < -growth.power * std::log(from - 1) * (1 - slackOfRounding);
         if (growth.logarithms > 0 && !falls) return std::nullopt;
         const Bounds least = powerBeyond(from, over, growth.logarithms),
                      most = powerBeyond(from - 1, over, growth.logarithms);

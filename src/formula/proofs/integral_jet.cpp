@@ -9,7 +9,7 @@ namespace coulter {
 namespace {
 
 /// Parts over which the integrand's own slopes are bounded, and those of the value at the middle.
-constexpr int parts = 24, mostParts = 60;
+constexpr int partsOfIntegral = 24, mostPartsOfIntegral = 60;
 /// How sharp the value at the middle has to be, as a part of the integral of the magnitude: much finer than a sheet
 /// shows.
 constexpr double sharp = 1e-9;
@@ -63,7 +63,7 @@ Jet<1> IntegralJet::operator()(std::span<const Jet<1>> operands, double radius) 
         varies = varies || !isZero(others[i].first[0]);
     }
     const auto boundsAt = [](const Enclosure& e) { return Bounds{e.low, e.high}; };
-    const auto centre = value_(boundsAt(low.centre), boundsAt(high.centre), middles, {sharp, mostParts});
+    const auto centre = value_(boundsAt(low.centre), boundsAt(high.centre), middles, {sharp, mostPartsOfIntegral});
     if (!centre) return result;
     result.centre = {centre->low, centre->high};
 
@@ -106,9 +106,9 @@ Jet<1> IntegralJet::operator()(std::span<const Jet<1>> operands, double radius) 
             middle =
                 middle + (isBounded(byMiddle) ? common(byMiddle, there.first[1] * length) : there.first[1] * length);
         };
-        for (int i = 0; i < parts; ++i) {
-            const double l = i == 0 ? a : a + (b - a) * i / parts,
-                         h = i + 1 == parts ? b : a + (b - a) * (i + 1) / parts;
+        for (int i = 0; i < partsOfIntegral; ++i) {
+            const double l = i == 0 ? a : a + (b - a) * i / partsOfIntegral,
+                         h = i + 1 == partsOfIntegral ? b : a + (b - a) * (i + 1) / partsOfIntegral;
             add(l, h, outwards(h - l, h - l), true);
         }
         for (const Jet<1>* limit : {&low, &high}) { // as far as the limits go from there

@@ -13,15 +13,15 @@ namespace coulter {
 namespace {
 
 /// How many coefficients of q are known: one less than of r.
-constexpr std::size_t terms = taylorOrder;
-using Coefficients = std::array<Bounds, terms>;
+constexpr std::size_t termCount = taylorOrder;
+using Coefficients = std::array<Bounds, termCount>;
 
 /// The series of t/r, from that of r without its first term.
 std::optional<Coefficients> quotientsOf(const TaylorSeries& r) {
     if (r[1].low <= 0 && r[1].high >= 0) return std::nullopt;
     Coefficients q;
     q[0] = reciprocal(r[1]);
-    for (std::size_t k = 1; k < terms; ++k) {
+    for (std::size_t k = 1; k < termCount; ++k) {
         Bounds sum{0, 0};
         for (std::size_t j = 1; j <= k; ++j) sum = sum + r[j + 1] * q[k - j];
         q[k] = -sum * q[0];
@@ -50,14 +50,14 @@ public:
         const Enclosure logarithm = enclose(Kernel::Ln, {ratio.low, ratio.high}, {}, false);
         if (!logarithm.isProof()) return std::nullopt;
         Bounds sum = (*near)[0] * Bounds{logarithm.low, logarithm.high}, powerRight = right, powerLeft = left;
-        for (std::size_t k = 1; k + 1 < terms; ++k) {
+        for (std::size_t k = 1; k + 1 < termCount; ++k) {
             const Bounds both = k % 2 == 1 ? powerRight + powerLeft : powerRight - powerLeft;
             sum = sum + (*near)[k] * both / exactly(static_cast<double>(k));
             powerRight = powerRight * right;
             powerLeft = powerLeft * left;
         }
-        const double most = magnitude((*far)[terms - 1]);
-        return sum + Bounds{-most, most} * (powerRight + powerLeft) / exactly(static_cast<double>(terms - 1));
+        const double most = magnitude((*far)[termCount - 1]);
+        return sum + Bounds{-most, most} * (powerRight + powerLeft) / exactly(static_cast<double>(termCount - 1));
     }
 
     /// The size of the residue, as far as it is known.

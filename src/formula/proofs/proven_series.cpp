@@ -14,9 +14,9 @@ namespace coulter {
 namespace {
 
 /// Adds up terms one by one.
-class Terms {
+class TermBounds {
 public:
-    Terms(const Program& term, double low, std::span<const Bounds> others) : values_(term), next_(low) {
+    TermBounds(const Program& term, double low, std::span<const Bounds> others) : values_(term), next_(low) {
         inputs_.resize(1);
         for (const Bounds& other : others) inputs_.push_back({other.low, other.high});
     }
@@ -119,7 +119,7 @@ std::optional<Bounds> provenSum(const Program& given, double low, std::span<cons
     if (const double rate = farGrowth->exponential.high;
         mostOneByOne == most && rate < 0 && exponents < -rate * mostSlow)
         mostOneByOne = std::max(most, 2 * exponents / -rate);
-    Terms terms(term, low, others);
+    TermBounds terms(term, low, others);
     std::optional<Bounds> best;
     for (double n = std::max(low + least, least); n <= mostOneByOne; n *= 2) {
         if (!terms.upTo(n)) return std::nullopt;
@@ -174,7 +174,7 @@ std::optional<Bounds> provenProduct(const Program& more, double low, std::span<c
     // The first factors as they are, whatever their signs; of the rest the sum of the logarithms.
     constexpr double first = 4, mostFirst = 1024;
     for (double from = low + first; from <= std::max(low, 0.0) + mostFirst; from *= 2) {
-        Terms terms(more, low, others);
+        TermBounds terms(more, low, others);
         Bounds product{1, 1};
         for (double n = low; n < from; ++n) {
             const auto term = terms.at(n);
