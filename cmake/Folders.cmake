@@ -2,17 +2,26 @@
 set(STANDARD_HEADERS <algorithm> <array> <cmath> <cstdint> <functional> <map> <memory> <optional> <set> <span> <stop_token>
     <string> <string_view> <thread> <tuple> <utility> <variant> <vector>)
 
-# coulter_folder(NAME [USES folder…] [LINKS library…] [PRECOMPILES header…] [APART pattern…]): one folder of src/, or one storey of a folder
+# How code is compiled that is never what one waits for: forms, the command line, tests.
+set(COLD_OPTION -O1)
+if(COULTER_SANITIZE)
+  set(COLD_OPTION -O0)
+endif()
+
+# coulter_folder(NAME [COLD] [USES folder…] [LINKS library…] [PRECOMPILES header…] [APART pattern…]): one folder of src/, or one storey of a folder
 # (formula/notation), becomes one library.
 #
 # A folder sees the headers of the folders it names in USES and of those they use, and no others: each
 # library exports a private mirror directory with links to its allowed folders, so a wrong include does not build.
 function(coulter_folder NAME)
-  cmake_parse_arguments(ARG "" "" "USES;LINKS;PRECOMPILES;APART" ${ARGN})
+  cmake_parse_arguments(ARG "COLD" "" "USES;LINKS;PRECOMPILES;APART" ${ARGN})
   file(GLOB SOURCES CONFIGURE_DEPENDS ${CMAKE_CURRENT_SOURCE_DIR}/${NAME}/*.cpp)
   coulter_library_of(LIBRARY ${NAME})
   add_library(${LIBRARY} STATIC ${SOURCES})
   coulter_together(${LIBRARY} ${ARG_APART})
+  if(ARG_COLD)
+    target_compile_options(${LIBRARY} PRIVATE ${COLD_OPTION})
+  endif()
   set(MIRROR ${CMAKE_BINARY_DIR}/include/${LIBRARY})
   get_filename_component(PARENT ${MIRROR}/${NAME} DIRECTORY)
   file(MAKE_DIRECTORY ${PARENT})
@@ -65,7 +74,7 @@ function(coulter_test NAME)
     coulter_together(${PROGRAM})
   endif()
   target_link_libraries(${PROGRAM} PRIVATE coulter_test_main ${ARG_LINKS})
-  target_compile_options(${PROGRAM} PRIVATE -O1)
+  target_compile_options(${PROGRAM} PRIVATE ${COLD_OPTION})
   if(ARG_PRECOMPILES)
     target_precompile_headers(${PROGRAM} PRIVATE <catch2/catch.hpp> ${STANDARD_HEADERS} ${ARG_PRECOMPILES})
   else()

@@ -103,7 +103,7 @@ Figure laidOut(const Document& document, const Effort& effort, const std::stop_t
     figure.scene.width = document.sheet.width;
     figure.scene.height = document.sheet.height;
     figure.page = readPage(document);
-    figure.page.names.onlyNotation = document.format < 3;
+    figure.page.names.onlyNotation = !rulesOf(document.format).formulasInWords;
     const std::optional<Page> leftOut = pageOfLeftOut(figure.page, document.tables);
     const double share = effort.operations / static_cast<double>(document.panels.size());
     std::vector<ReadPanel> panels(document.panels.size());
@@ -111,7 +111,7 @@ Figure laidOut(const Document& document, const Effort& effort, const std::stop_t
         if (watch.stage) watch.stage("looking", p, panels.size());
         panels[p].panel = document.panels[p];
         panels[p].reading =
-            readPlots(figure.page, document.panels[p], p, document.format, leftOut ? &*leftOut : nullptr);
+            readPlots(figure.page, document.panels[p], p, rulesOf(document.format), leftOut ? &*leftOut : nullptr);
         lookAgain(panels[p], share, stop);
     }
     shareLooks(document, panels);

@@ -40,7 +40,8 @@ struct Figure {
     bool finished = true; ///< false if it was stopped before its end, or something asked for more than is allowed
 };
 
-/// The title of a document's sheet, or of its first panel, as what a file calls itself.
-std::string titleOf(const Document& document);
+/// The title of a figure's sheet, or of its first panel, as what a file calls itself: as it is printed, with its
+/// values.
+std::string titleOf(const Figure& figure);
 
 } // namespace coulter

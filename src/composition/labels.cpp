@@ -39,9 +39,8 @@ std::string sharedLabel(const std::vector<ScaleWord>& words) {
 }
 
 /// From the functions that plots draw: their common label, or their names with the common unit.
-std::string functionLabel(const std::vector<ScaleWord>& words, int format) {
-    // The first format said a label again for each symbol.
-    if (const std::string shared = format >= 2 ? sharedLabel(words) : ""; !shared.empty()) return shared;
+std::string functionLabel(const std::vector<ScaleWord>& words, const FormatRules& format) {
+    if (const std::string shared = format.saysLabelsOnce ? sharedLabel(words) : ""; !shared.empty()) return shared;
     std::set<std::string> labels, units;
     for (const ScaleWord& word : words) {
         if (word.symbol.empty() && word.label.empty()) return "";
@@ -56,8 +55,7 @@ std::string functionLabel(const std::vector<ScaleWord>& words, int format) {
         all += (all.empty() ? "" : ", ") +
                (units.begin()->empty() || end == std::string::npos ? label : label.substr(0, end));
     }
-    // Before the fifth format a unit of several names had no brackets here.
-    return format >= 5              ? withUnit(all, *units.begin())
+    return format.bracketsUnits     ? withUnit(all, *units.begin())
            : units.begin()->empty() ? all
                                     : all + " / " + printedUnit(*units.begin());
 }

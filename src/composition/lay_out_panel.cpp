@@ -29,7 +29,7 @@ LetterSizes letterSizes(const Sheet& sheet) {
 
 double PanelLayout::startRound(double middle, double width) const {
     const double start = middle - width / 2, first = room.x + edge;
-    return format >= 6 ? std::clamp(start, first, std::max(first, room.right() - edge - width)) : start;
+    return format.labelsStayOnPaper ? std::clamp(start, first, std::max(first, room.right() - edge - width)) : start;
 }
 
 namespace {
@@ -150,7 +150,7 @@ PanelLayout layoutInside(const Given& given) {
         const AxisMap map = limits.map(1, height).y;
         Ticks ticks = clearTicksUp(given.rules[upScale].ticks, map, sizes.number, yTickCount);
         // One number says no scale; the first formats let it be.
-        for (double count = yTickCount + 1; layout.format >= 3 && numbersAt(ticks) < 2 && count <= 8; ++count) {
+        for (double count = yTickCount + 1; layout.format.twoNumbersUp && numbersAt(ticks) < 2 && count <= 8; ++count) {
             Ticks more = clearTicksUp(given.rules[upScale].ticks, map, sizes.number, count);
             if (numbersAt(more) > numbersAt(ticks)) ticks = std::move(more);
         }
@@ -267,8 +267,9 @@ bool fits(const PanelLayout& layout) {
     const auto& inSpace = layout.space.labels;
     const bool labels = inSpace[0].width + inSpace[1].width <= room.width - 2 * edge &&
                         inSpace[2].width <= frame.x - room.x + frame.width;
-    const bool angle = layout.format < 6 || !round || layout.yLabel.width <= room.width - 2 * edge;
-    const bool bar = layout.format < 6 || !layout.colours.shown || layout.colours.label.width <= room.width - 2 * edge;
+    const bool angle = !layout.format.labelsStayOnPaper || !round || layout.yLabel.width <= room.width - 2 * edge;
+    const bool bar = !layout.format.labelsStayOnPaper || !layout.colours.shown ||
+                     layout.colours.label.width <= room.width - 2 * edge;
     const LegendLayout& legend = layout.legend;
     const bool entries = !isAtSide(legend.place) || (legend.rect.right() <= room.right() - edge + 1e-9 &&
                                                      legend.rect.bottom() <= room.bottom() - edge + 1e-9);

@@ -117,7 +117,7 @@ void placeLegend(PanelLayout& layout, const Given& given) {
     layout.legend.rect.x += frame.x;
     layout.legend.rect.y += frame.y;
     // Beyond the colour bar at that side; the first formats let them cover each other.
-    if (layout.format >= 5 && layout.legend.place == LegendPlace::Outside && !given.panel.legend.at)
+    if (layout.format.legendBeyondBar && layout.legend.place == LegendPlace::Outside && !given.panel.legend.at)
         layout.legend.rect.x += barRoom(layout, BarSide::Right);
 }
 

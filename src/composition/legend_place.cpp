@@ -45,7 +45,7 @@ std::vector<Rect> coveredByNotes(const Page& page, const Panel& panel, const Pan
                                  const PanelLook& look, const PanelLimits& limits, double width, double height,
                                  Em letterSize) {
     std::vector<Rect> rects;
-    if (reading.format < 5 || reading.shape != PanelShape::Plane || look.space) return rects;
+    if (!reading.format.legendAvoidsNotes || reading.shape != PanelShape::Plane || look.space) return rects;
     Frame frame;
     frame.rect = {0, 0, width, height};
     frame.map = limits.map(width, height);
@@ -147,7 +147,7 @@ LegendLayout legendEntries(const Page& page, const Panel& panel, const PanelRead
     for (std::size_t i = 0; i < reading.drawn.size(); ++i) {
         const Drawn& drawn = reading.drawn[i];
         if (!drawn.kind->swatch || drawn.caseValue || isShownBefore(reading, i)) continue;
-        if (reading.format >= 2 && drawn.name && drawn.name->empty()) continue; // named to be left out
+        if (reading.format.emptyNameLeavesOut && drawn.name && drawn.name->empty()) continue; // named to be left out
         legend.drawn.push_back(i);
     }
     const bool single = legend.drawn.size() <= 1 && panel.legend.place == LegendPlace::Automatic &&
@@ -184,7 +184,7 @@ LegendLayout decideLegend(const Page& page, const Panel& panel, const PanelReadi
     // Put by hand: from where it lay at its side.
     if (panel.legend.at && isAtSide(legend.place)) legend.place = LegendPlace::TopLeft;
     // At the ends stand the scales.
-    if (legend.place == LegendPlace::AtEnds && reading.format >= 6 && !panel.further.empty())
+    if (legend.place == LegendPlace::AtEnds && reading.format.legendBesideScales && !panel.further.empty())
         legend.place = LegendPlace::Outside;
     if (legend.place != LegendPlace::Automatic) return legend;
     if (panel.legend.at) {

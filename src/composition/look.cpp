@@ -139,7 +139,7 @@ PanelLook lookAtPanel(const Panel& panel, const PanelReading& reading, double op
             parts.push_back(std::move(coarse));
         }
         look.coarse.push_back(parts[0]);
-        if (reading.format >= 7 && drawn.kind->inside)
+        if (reading.format.legendAvoidsAreas && drawn.kind->inside)
             partsLookedAt.emplace_back(look.coarse.size() - 1, std::move(parts));
         if (drawn.kind->reach) drawn.kind->reach(drawn, look.extents);
     }

@@ -109,8 +109,8 @@ struct PanelWishes {
 
 /// Where everything of a panel goes, before anything is sampled to its tolerance.
 struct PanelLayout {
-    int format = newestFormat; ///< of the recipe
-    Rect room;                 ///< of the whole panel on the sheet, mm
+    FormatRules format; ///< of the recipe
+    Rect room;          ///< of the whole panel on the sheet, mm
     Frame frame;
     PanelLabels labels;
     ScaleRules rules;
@@ -127,7 +127,7 @@ struct PanelLayout {
     PolarScales polar;
 
     /// mm from an upright scale's upper end to the label over it: clear of half a number.
-    double toLabel() const { return format >= 6 ? std::max(2.4, 0.36 * sizes.number + 0.8) : 2.4; }
+    double toLabel() const { return format.labelsClearNumbers ? std::max(2.4, 0.36 * sizes.number + 0.8) : 2.4; }
     /// Where words so wide begin that should stand round a middle: all on the panel's paper.
     double startRound(double middle, double width) const;
 };

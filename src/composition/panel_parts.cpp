@@ -89,7 +89,7 @@ private:
 
     /// What was drawn, one after the other; whose each item of the scene is, is remembered.
     void plots(Layer layer) {
-        Canvas canvas(figure_.scene, frame_.rect, dotsPerMm_, sizes_.text, layout_.format >= 2);
+        Canvas canvas(figure_.scene, frame_.rect, dotsPerMm_, sizes_.text, layout_.format.thinsLines);
         if (hides_) canvas.inSpace(space_);
         for (const Drawn& drawn : drawn_) {
             if (drawn.kind->layer != layer) continue;

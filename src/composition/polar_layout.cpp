@@ -141,8 +141,9 @@ PanelLayout layoutPolar(PanelLayout layout, const Given& given, double top, doub
             {map.x.low, map.x.high}, {map.y.low, map.y.high}, ScaleKind::Linear, ScaleKind::Linear};
         return decideLegend(
             given.page, given.panel, given.reading,
-            lookRound(given.look, polar, layout.format >= 6 ? std::array{side, above} : std::array{0.0, 0.0}), limits,
-            layout.frame.rect.width, layout.frame.rect.height, layout.sizes.text);
+            lookRound(given.look, polar,
+                      layout.format.labelsClearNumbers ? std::array{side, above} : std::array{0.0, 0.0}),
+            limits, layout.frame.rect.width, layout.frame.rect.height, layout.sizes.text);
     };
     layout.legend = decided();
     // There are no right ends for labels to stand at.

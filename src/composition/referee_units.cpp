@@ -76,7 +76,8 @@ std::optional<Document> converted(const Figure& figure, const Measured& plot, co
 void otherUnits(const Figure& figure, std::vector<Finding>& found) {
     for (std::size_t p = 0; p < figure.panels.size(); ++p) {
         if (figure.panels[p].frame().space || figure.panels[p].frame().polar) continue;
-        const PanelReading reading = readPlots(figure.page, figure.document.panels[p], p, figure.document.format);
+        const PanelReading reading =
+            readPlots(figure.page, figure.document.panels[p], p, rulesOf(figure.document.format));
         const std::size_t scales = 1 + figure.document.panels[p].further.size();
         for (std::size_t k = 0; k <= scales; ++k) {
             const bool across = k == scales;

@@ -143,7 +143,7 @@ Around reachBeyond(const SpaceBox& box, const std::vector<Hit>& scales, const Fr
 Rect roomOfView(const PanelLayout& layout, const Given& given, double said, double top, double height) {
     Rect room{given.room.x + edge + barRoom(layout, BarSide::Left), given.room.y + top,
               given.room.width - 2 * edge - barRoom(layout, BarSide::Left) - barRoom(layout, BarSide::Right), height};
-    if (layout.format < 6) return room;
+    if (!layout.format.spaceFillsRoom) return room;
     const double title = std::max(layout.title.height(), layout.letter.height());
     room.y = given.room.y + edge + (title > 0 ? title + 2.2 : 0) + barRoom(layout, BarSide::Above);
     if (layout.colours.shown && layout.colours.isUpright() && layout.colours.label.height() > 0)
@@ -161,7 +161,7 @@ public:
             return std::pair{right, up};
         });
         // Up to format 5 there was as much paper wherever the labels stand.
-        if (layout.format < 6) around_.left = around_.right = 4 * layout.sizes.number.mm;
+        if (!layout.format.spaceFillsRoom) around_.left = around_.right = 4 * layout.sizes.number.mm;
     }
 
     PanelLimits limits() const {
@@ -171,15 +171,15 @@ public:
 
     /// As large as numbers and labels let it be.
     void place(double legendRoom) {
-        if (layout_.format >= 6) around_ = {};
+        if (layout_.format.spaceFillsRoom) around_ = {};
         placeFrame(legendRoom);
         // What reaches beyond the box does so by nearly as much on a frame of another size.
-        for (int round = 0; layout_.format >= 6 && round < 3; ++round) {
+        for (int round = 0; layout_.format.spaceFillsRoom && round < 3; ++round) {
             around_ = wider(around_, needed());
             placeFrame(legendRoom);
         }
         const BarSide side = layout_.colours.side;
-        if (layout_.format < 6)
+        if (!layout_.format.spaceFillsRoom)
             placeColourBar(layout_, (side == BarSide::Left || side == BarSide::Right ? 1 : 2) * around_.left);
         else
             placeColourBar(layout_, side == BarSide::Left    ? around_.left
@@ -270,7 +270,7 @@ PanelLayout layoutSpace(PanelLayout layout, const Given& given, double top, doub
     // There are no right ends for labels to stand at.
     if (layout.legend.place == LegendPlace::AtEnds) layout.legend.place = LegendPlace::Outside;
     const bool isFree = given.panel.legend.place == LegendPlace::Automatic && !given.panel.legend.at;
-    if (layout.format >= 6 && isFree && !layout.legend.entries.empty()) {
+    if (layout.format.spaceFillsRoom && isFree && !layout.legend.entries.empty()) {
         Rect rect = legendRectInPanel(layout.legend, {}, frame.width, frame.height).grown(1);
         rect.x += frame.x;
         rect.y += frame.y;
@@ -279,7 +279,7 @@ PanelLayout layoutSpace(PanelLayout layout, const Given& given, double top, doub
     }
     const bool outside = layout.legend.place == LegendPlace::Outside && !given.panel.legend.at;
     if (outside) view.place(legendGap + layout.legend.width);
-    if (layout.format >= 6) {
+    if (layout.format.spaceFillsRoom) {
         const Rect paper{layout.space.first, given.room.y, layout.space.last - layout.space.first,
                          given.room.height - 1};
         layout.space.hasRoom = std::ranges::all_of(view.scales(), [&](const Hit& hit) {
@@ -289,7 +289,7 @@ PanelLayout layoutSpace(PanelLayout layout, const Given& given, double top, doub
     }
     layout.space.exaggeration = std::move(exaggeration);
     placeLegend(layout, given);
-    if (outside && layout.format >= 6) {
+    if (outside && layout.format.spaceFillsRoom) {
         // placeLegend leaves no room for what hangs over the frame's right side.
         layout.legend.rect.x = given.room.right() - edge - layout.legend.width;
     }

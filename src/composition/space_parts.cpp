@@ -83,7 +83,7 @@ private:
         const Point middle{(from.x + to.x) / 2, (from.y + to.y) / 2};
         const double outwards = nx * (middle.x - centre_.x) + ny * (middle.y - centre_.y);
         // A floor that is a line has free paper below it; up to format 5 chance decided.
-        const bool isEdgeOn = layout_.format >= 6 && std::abs(outwards) < 1e-6;
+        const bool isEdgeOn = layout_.format.spaceFillsRoom && std::abs(outwards) < 1e-6;
         const bool inwards = k == 2 ? nx > 0 : isEdgeOn ? ny < 0 : outwards < 0;
         if (inwards) {
             nx = -nx;
@@ -103,7 +103,7 @@ private:
             const double reach = distance::tick + 0.8 + (std::abs(nx) * box.width + std::abs(ny) * 0.7 * size) / 2;
             const Rect rect{p.x + nx * reach - box.width / 2, p.y + ny * reach - 0.4 * size, box.width, 0.8 * size};
             // The first format let numbers touch.
-            if (layout_.format >= 2 &&
+            if (layout_.format.numbersKeepApart &&
                 std::ranges::any_of(taken_, [&](const Rect& each) { return each.grown(0.1 * size).intersects(rect); }))
                 continue;
             taken_.push_back(rect);
@@ -122,10 +122,10 @@ private:
         if (k == 2) {
             const Point& upper = to.y < from.y ? to : from;
             // Up to format 5 it stood over the scale's middle, and so on the surface if it was wide.
-            const double x = layout_.format >= 6
+            const double x = layout_.format.spaceFillsRoom
                                  ? std::max(layout_.space.first, upper.x + distance::labelOver - label.width)
                                  : upper.x - label.width / 2,
-                         over = layout_.format >= 6 ? std::max(1.5, 0.36 * size + 0.6) : 1.5,
+                         over = layout_.format.spaceFillsRoom ? std::max(1.5, 0.36 * size + 0.6) : 1.5,
                          baseline = upper.y - over - label.descent;
             addBox(scene_, label, x, baseline, inkColour);
             return hit(ItemKind::ScaleLabel, {x, baseline - label.ascent, label.width, label.height()});
@@ -134,7 +134,7 @@ private:
             distance::tick + 1.6 + widest + (std::abs(nx) * label.width + std::abs(ny) * label.height()) / 2;
         const Rect rect{middle.x + nx * reach - label.width / 2, middle.y + ny * reach - label.ascent / 2, label.width,
                         label.height()};
-        if (layout_.format >= 6)
+        if (layout_.format.spaceFillsRoom)
             floorLabels_.emplace_back(k, rect);
         else
             floorLabel(k, rect);

@@ -334,7 +334,7 @@ void MainWindow::copyPicture() {
                                     raster.width * 4, QImage::Format_RGB32)
                                  .copy();
         const std::string text = writeRecipe(document);
-        const auto svg = QByteArray::fromStdString(writeSvg(figure.scene, titleOf(document), text));
+        const auto svg = QByteArray::fromStdString(writeSvg(figure.scene, titleOf(figure), text));
         const auto recipe = QByteArray::fromStdString(text);
         const bool stopped = stop.stop_requested();
         QMetaObject::invokeMethod(this, [this, image, svg, recipe, problem, stopped] {

@@ -20,6 +20,8 @@ void trimMembers(Plot& plot) {
     while (!plot.members.empty() && plot.members.back() == Member{}) plot.members.pop_back();
 }
 
-Page readPage(const Document& document) { return readPage(document.page, document.tables, document.format >= 5); }
+Page readPage(const Document& document) {
+    return readPage(document.page, document.tables, rulesOf(document.format).unitsFollow);
+}
 
 } // namespace coulter

@@ -1,4 +1,5 @@
 #pragma once
+#include "figure/format_rules.h"
 #include "figure/settings.h"
 #include "formula/lines/read_page.h"
 #include "formula/page/page.h"
@@ -167,18 +168,6 @@ inline constexpr double leastLetters = 2, greatestLetters = 100; // pt
 inline constexpr double leastResolution = 20, greatestResolution = 2400;
 /// Most dots of one bitmap, so that no size exhausts the memory.
 inline constexpr double mostDots = 400e6;
-
-/// Formats of recipes: in each the same recipe gives the same bytes for good.
-///   1  members of a family from ochre through red to violet; a radius over an angle in the plane; numbers of scales
-///      in space may touch
-///   2  members of a family from periwinkle over rose to moss; a radius over an angle in a frame of its own
-///   3  words may hold formulas in TeX's spelling, and values within formulas; bitmaps are packed closer
-///   4  curves that are integrals are proven
-///   5  what has no unit on its line has the one that follows from its formula
-///   6  a view of space is as large as its numbers and labels let it be, which stand off what is drawn; numbers of a
-///      floor seen edge on stand below it; long labels stay on the paper, and all are clear of large numbers
-///   7  a legend that finds its place by itself keeps clear of what lies inside of areas; EPS has its exact size
-inline constexpr int newestFormat = 7;
 
 /// A recipe: everything a figure is made of. A value: editing makes another one, so undo is a list of these.
 struct Document {

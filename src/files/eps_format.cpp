@@ -41,7 +41,8 @@ std::string writeEps(const Figure& figure, const std::string& recipe) {
     std::vector<std::string> comments;
     for (std::size_t at = 0; at < letters.size(); at += lettersOfLine)
         comments.push_back(std::string(mark) + letters.substr(at, lettersOfLine));
-    return paintEps(figure.scene, figure.document.sheet.resolution, comments, figure.document.format >= 7);
+    return paintEps(figure.scene, figure.document.sheet.resolution, comments,
+                    rulesOf(figure.document.format).exactEpsSize);
 }
 
 bool isEps(std::string_view bytes) { return bytes.starts_with("%!PS-Adobe-"); }

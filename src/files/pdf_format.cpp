@@ -10,7 +10,7 @@ constexpr const char* attachmentName = "recipe.coulter";
 } // namespace
 
 std::string writePdf(const Figure& figure, const std::string& recipe) {
-    const std::string page = paintPdf(figure.scene, titleOf(figure.document));
+    const std::string page = paintPdf(figure.scene, titleOf(figure));
     return page.empty() ? page : withAttachment(page, attachmentName, recipe);
 }
 

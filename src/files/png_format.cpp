@@ -18,6 +18,9 @@ namespace {
 
 constexpr const char* keyword = "Coulter recipe";
 
+/// Hardly larger than with zlib's utmost, of which gradients take ten times as long.
+constexpr int quickLevel = 8;
+
 /// How the dots are stored; every way shows the same.
 enum class Way {
     Plain,   ///< as recipes of the first two formats were written: fast, and larger
@@ -49,7 +52,7 @@ int bitsFor(std::size_t colours) { return colours <= 2 ? 1 : colours <= 4 ? 2 : 
 std::size_t bytesOfDot(Way way, bool withOpacity) { return way == Way::Palette ? 1 : withOpacity ? 4 : 3; }
 
 std::string encode(const Raster& raster, double resolution, const std::string& recipe, Way way,
-                   const std::vector<std::uint32_t>& palette, bool withOpacity = false) {
+                   const std::vector<std::uint32_t>& palette, bool withOpacity = false, int level = 9) {
     std::string out;
     const bool byNumber = way == Way::Palette;
     std::vector<png_byte> row(static_cast<std::size_t>(raster.width) * bytesOfDot(way, withOpacity));
@@ -91,8 +94,8 @@ std::string encode(const Raster& raster, double resolution, const std::string& r
         png_set_compression_strategy(png, Z_RLE); // mostly plain paper: twice as fast, and hardly larger
         png_set_filter(png, 0, PNG_FILTER_SUB);
     } else {
-        png_set_compression_level(png, 9);
-        png_set_compression_strategy(png, way == Way::Slopes ? Z_FILTERED : Z_DEFAULT_STRATEGY);
+        png_set_compression_level(png, level);
+        png_set_compression_strategy(png, way == Way::Slopes && level > quickLevel ? Z_FILTERED : Z_DEFAULT_STRATEGY);
         png_set_filter(png, 0, way == Way::Slopes ? PNG_ALL_FILTERS : PNG_FILTER_NONE);
     }
     png_write_info(png, info);
@@ -134,14 +137,20 @@ std::string writePng(const Figure& figure, const std::string& recipe) {
     const Raster& raster = drawn.raster;
     const bool withOpacity = drawn.withOpacity;
     if (raster.pixels.empty()) return {};
-    if (figure.document.format < 3 && !withOpacity) return encode(raster, resolution, recipe, Way::Plain, {});
+    if (!rulesOf(figure.document.format).packsBitmaps && !withOpacity)
+        return encode(raster, resolution, recipe, Way::Plain, {});
+    const bool quick = rulesOf(figure.document.format).quickBitmaps;
+    const int level = quick ? quickLevel : 9;
     if (const auto palette = withOpacity ? std::vector<std::uint32_t>{} : paletteOf(raster); !palette.empty())
-        return encode(raster, resolution, recipe, Way::Palette, palette);
+        return encode(raster, resolution, recipe, Way::Palette, palette, false, level);
     // Which is smaller depends on the picture: plain areas want the one, gradients the other.
     std::string rows, slopes;
-    tbb::parallel_invoke([&] { rows = encode(raster, resolution, recipe, Way::Rows, {}, withOpacity); },
-                         [&] { slopes = encode(raster, resolution, recipe, Way::Slopes, {}, withOpacity); });
-    return slopes.size() < rows.size() ? slopes : rows;
+    const int tried = quick ? 2 : level;
+    tbb::parallel_invoke([&] { rows = encode(raster, resolution, recipe, Way::Rows, {}, withOpacity, tried); },
+                         [&] { slopes = encode(raster, resolution, recipe, Way::Slopes, {}, withOpacity, tried); });
+    const bool sloping = slopes.size() < rows.size();
+    if (quick) return encode(raster, resolution, recipe, sloping ? Way::Slopes : Way::Rows, {}, withOpacity, level);
+    return sloping ? slopes : rows;
 }
 
 std::optional<std::string> pngPicture(const Raster& raster, double dotsPerInch) {

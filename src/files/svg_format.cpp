@@ -26,8 +26,7 @@ std::string unescaped(std::string text) {
 } // namespace
 
 std::string writeSvgFigure(const Figure& figure, const std::string& recipe) {
-    return writeSvg(figure.scene, titleOf(figure.document), recipe,
-                    word(figure.document.sheet.settings, paperSetting) == 0);
+    return writeSvg(figure.scene, titleOf(figure), recipe, word(figure.document.sheet.settings, paperSetting) == 0);
 }
 
 bool isSvg(std::string_view bytes) {

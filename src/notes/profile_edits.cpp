@@ -79,7 +79,7 @@ std::variant<Document, Problem> withProfile(const Document& document, const Item
     FreeNames names(page);
     const std::array<std::string, 2> runs{plotted.variables[0], plotted.variables[1]};
     // The note's coordinates go to the right and upwards, as the plot has its variables.
-    const PanelReading reading = readPlots(page, document.panels[plot.panel], plot.panel, document.format);
+    const PanelReading reading = readPlots(page, document.panels[plot.panel], plot.panel, rulesOf(document.format));
     const Field* field = nullptr;
     for (const Drawn& each : reading.drawn) {
         if (each.path.index == plot.index) field = fieldOf(each);

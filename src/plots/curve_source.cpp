@@ -10,7 +10,7 @@
 namespace coulter {
 void nameCoordinates(Reading& reading, const ReadingContext& context, const ExprPtr& drawn, bool inSpace) {
     const Page& page = context.page;
-    if (drawn->kind == ExprKind::Vector && context.format >= 2) {
+    if (drawn->kind == ExprKind::Vector && context.format.coordinatesByName) {
         reading.words.across = componentWord(page, drawn->operands[0]);
         reading.words.up = componentWord(page, drawn->operands[1]);
         if (inSpace) reading.words.upright = componentWord(page, drawn->operands[2]);
@@ -39,7 +39,7 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
                "plot it as a line");
         return reading;
     }
-    const bool round = polar && context.format >= 2; // the first format drew the plane curve
+    const bool round = polar && context.format.radiusInItsFrame;
     if ((polar && !round) || components > 1) {
         nameCoordinates(reading, context, plotted.expression, components == 3);
     } else {
@@ -55,7 +55,7 @@ Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plo
             break;
         }
         Curve curve;
-        curve.provesIntegrals = context.format >= 4;
+        curve.provesIntegrals = context.format.provesIntegrals;
         curve.program = std::move(point.program);
         if (components == 3) {
             curve.inSpace = curve.program;
@@ -119,7 +119,7 @@ std::shared_ptr<const Source> furtherCurve(const ReadingContext& context, const 
     }
     const Line& line = *context.page.find(variable, LineKind::Variable);
     Curve curve;
-    curve.provesIntegrals = context.format >= 4;
+    curve.provesIntegrals = context.format.provesIntegrals;
     curve.program = std::move(value.program);
     curve.variable = variable;
     curve.interval = line.interval;

@@ -23,6 +23,7 @@ void readCase(Reading& reading, const ReadingContext& context, const Plot& plot,
               const ItemPath& path, std::size_t caseIndex, bool isMargin) {
     Field field;
     field.isMargin = isMargin;
+    field.looksForPeaks = context.format.findsPeaks;
     field.variables = acrossAndUp(plot, plotted);
     Compiled compiled = compile(context.page, plotted.expression, field.variables,
                                 plotted.cases.empty() ? FixedValues{} : caseValues(plotted, caseIndex));
@@ -118,6 +119,13 @@ Limits samplingRange(const Field& field, const Frame& frame) {
     double most = 0; // of the longest side: places are as far from the true ones either way
     for (const AxisMap& map : maps) most = std::max(most, map.high - map.low);
     return {-most / 2, most / 2};
+}
+
+std::vector<double> levelsBeyond(const Field& field, const Limits& range) {
+    std::vector<double> beyond;
+    std::ranges::copy_if(field.levels, std::back_inserter(beyond),
+                         [&](double level) { return level < range.low || level > range.high; });
+    return beyond;
 }
 
 Place placeOf(const Field& field, const FieldSamples& samples, std::size_t point) {

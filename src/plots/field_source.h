@@ -24,6 +24,8 @@ PanelMap samplingMap(const Field& field, const Frame& frame);
 double samplingTolerance(const Field& field, double tolerance);
 /// Values between which it is worth refining.
 Limits samplingRange(const Field& field, const Frame& frame);
+/// Levels that are asked for beyond these values.
+std::vector<double> levelsBeyond(const Field& field, const Limits& range);
 /// The place of a point of a surface's samples, or of any point of a surface.
 Place placeOf(const Field& field, const FieldSamples& samples, std::size_t point);
 

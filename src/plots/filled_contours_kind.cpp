@@ -2,6 +2,7 @@
 #include "drawing/colours.h"
 #include "plots/common_settings.h"
 #include "plots/field_source.h"
+#include "plots/level_remarks.h"
 #include "plots/level_tables.h"
 #include "plots/levels.h"
 #include "plots/rectangles.h"

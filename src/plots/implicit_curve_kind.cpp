@@ -3,6 +3,7 @@
 #include "plots/common_settings.h"
 #include "plots/dashes.h"
 #include "plots/field_source.h"
+#include "plots/level_remarks.h"
 #include "plots/level_tables.h"
 #include "plots/levels.h"
 #include "plots/reading.h"

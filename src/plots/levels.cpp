@@ -91,6 +91,11 @@ Reading readLevels(const ReadingContext& context, const Plot& plot, const Plotte
         reading.drawn.clear();
         return reading;
     }
+    if (const Field* field = fieldOf(reading.drawn[0]); field && context.format.findsPeaks) {
+        Field levelled = *field;
+        levelled.levels = *found.columns[0];
+        reading.drawn[0].parts[0].source = std::make_shared<const Source>(std::move(levelled));
+    }
     addColumns(reading.drawn[0], {"level"}, {found.columns[0]}, {-1, -1});
     return reading;
 }
@@ -247,29 +252,6 @@ Polylines ringsOnSheet(const std::vector<Path>& rings, const Frame& frame) {
     Polylines all;
     for (const Path& ring : rings) all.push_back(onSheet(ring, frame));
     return all;
-}
-
-std::string remarkOnLevels(const Drawn& drawn, const Frame& frame) {
-    return levelLinesOf(drawn, frame)->lines.empty() ? remarkOnNothing(drawn, levelsOf(drawn, frame.colour)) : "";
-}
-
-std::string remarkOnNothing(const Drawn& drawn, const std::vector<double>& levels) {
-    const FieldSamples& samples = *fieldSamplesOf(drawn);
-    double low = HUGE_VAL, high = -HUGE_VAL;
-    for (std::size_t i = 0; i < samples.pointCount(); ++i) {
-        const double value = samples.sizeAt(i);
-        if (std::isnan(value)) continue;
-        low = std::min(low, value);
-        high = std::max(high, value);
-    }
-    if (low > high) return drawn.of + " is nowhere defined in view.";
-    std::string wanted;
-    constexpr std::size_t mostNamed = 3;
-    for (std::size_t i = 0; i < std::min(levels.size(), mostNamed); ++i)
-        wanted += (i > 0 ? " or " : "") + printedNumber(levels[i], 4);
-    if (levels.size() > mostNamed) wanted += " or another of them";
-    return drawn.of + " has none of these levels: nowhere in view is it " + wanted + "; its values there run from " +
-           printedNumber(low, 4) + " to " + printedNumber(high, 4) + ".";
 }
 
 } // namespace coulter

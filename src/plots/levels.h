@@ -32,10 +32,6 @@ std::shared_ptr<const LevelLines> zeroLinesOf(const Drawn& drawn, const Frame& f
 void traceZero(const Drawn& drawn, const Limits& x, const Limits& y, bool isArea, std::vector<double>& xs,
                std::vector<double>& ys);
 
-/// Why there is no line: levels that nothing in view has, and the values that there are. Empty if there are lines.
-std::string remarkOnLevels(const Drawn& drawn, const Frame& frame);
-std::string remarkOnNothing(const Drawn& drawn, const std::vector<double>& levels);
-
 /// Levels as they are written, all with the same decimals where few will do.
 std::vector<std::string> levelTexts(const std::vector<double>& levels);
 

@@ -50,7 +50,7 @@ struct PlotWords {
 struct ReadingContext {
     const Page& page;
     const Panel& panel;
-    int format = newestFormat;     ///< of the recipe
+    FormatRules format;            ///< of the recipe
     const Page* leftOut = nullptr; ///< the page as the rows have it that are left out of its tables; null: none are
 };
 
@@ -144,7 +144,7 @@ struct PanelReading {
     std::vector<Problems> problems; ///< of each plot, counted within its `of`
     ScaleKind xScale = ScaleKind::Linear, yScale = ScaleKind::Linear;
     PanelShape shape = PanelShape::Plane;
-    int format = newestFormat;          ///< of the recipe
+    FormatRules format;                 ///< of the recipe
     std::optional<double> colourMiddle; ///< the value that the middle of the colours is to have
 };
 
@@ -152,7 +152,7 @@ struct PanelReading {
 /// not mix: the first that can be read decides.
 /// @param format   of the recipe
 /// @param leftOut  the page as the rows have it that are left out of its tables; null: none are
-PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIndex = 0, int format = newestFormat,
+PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIndex = 0, const FormatRules& format = {},
                        const Page* leftOut = nullptr);
 
 /// What of a panel lies on one of its vertical scales, as if it were the only one.

@@ -166,7 +166,8 @@ void checkShape(Reading& reading, const Plotted& plotted, std::optional<PanelSha
 
 } // namespace
 
-PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIndex, int format, const Page* leftOut) {
+PanelReading readPlots(const Page& page, const Panel& panel, std::size_t panelIndex, const FormatRules& format,
+                       const Page* leftOut) {
     const ReadingContext context{page, panel, format, leftOut};
     std::vector<Plotted> plots;
     for (const Plot& plot : panel.plots) {

@@ -78,6 +78,7 @@ public:
         add(field.program);
         for (std::size_t k = 0; k < 2; ++k) add(field.intervals[k]), add(field.grids[k]);
         add(field.inSpace), add(field.isMargin), add(field.mesh != nullptr), add(field.hasCells), add(field.tint);
+        add(field.looksForPeaks);
     }
 };
 
@@ -99,7 +100,11 @@ std::string sampleKey(const Source& source, const std::vector<FinerStretch>& fin
     const Field* field = std::get_if<Field>(&source);
     const PanelMap map = field ? samplingMap(*field, frame) : frame.map;
     key.add(map.x), key.add(map.y), key.add(effort.tolerance), key.add(effort.proofs || !canBeProven(source));
-    if (field) key.add(samplingRange(*field, frame).low), key.add(samplingRange(*field, frame).high);
+    if (field) {
+        const Limits range = samplingRange(*field, frame);
+        key.add(range.low), key.add(range.high);
+        for (const double level : levelsBeyond(*field, range)) key.add(level);
+    }
     return key.bytes;
 }
 

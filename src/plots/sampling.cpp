@@ -165,7 +165,8 @@ FieldSamples sampleField(const Field& field, const Frame& frame, const Effort& e
     const PanelMap map = samplingMap(field, frame);
     const Limits range = samplingRange(field, frame);
     const auto axis = [&](std::size_t k) -> const AxisMap& { return k == 0 ? map.x : map.y; };
-    const FieldTolerance allowed{samplingTolerance(field, effort.tolerance), range.low, range.high};
+    const FieldTolerance allowed{samplingTolerance(field, effort.tolerance), range.low, range.high,
+                                 levelsBeyond(field, range), field.looksForPeaks && !effort.coarse};
     if (field.mesh && values >= static_cast<double>(field.mesh->x.size()))
         return sampleElements(*field.program, *field.mesh, field.intervals, field.hasCells, map, allowed, stop);
     const bool adaptive = isAdaptive(field.grids[0]) && isAdaptive(field.grids[1]);

@@ -24,8 +24,10 @@ FieldSamples sampleMeshgrid(const Program& f, std::vector<double> columns, std::
 
 /// How well a mesh follows its field.
 struct FieldTolerance {
-    double millimetres = 0.02; ///< on the sheet, > 0
-    double low = 0, high = 1;  ///< values that are shown, low < high; what lies beyond is not refined
+    double millimetres = 0.02;       ///< on the sheet, > 0
+    double low = 0, high = 1;        ///< values that are shown, low < high; what lies beyond is not refined
+    std::vector<double> levels = {}; ///< but for these
+    bool looksForPeaks = false;      ///< whether bounds of the field are to show what its points have passed over
 };
 
 /// A mesh of triangles, finer where the field bends: linear interpolation in it is nowhere estimated to be off by more
@@ -34,6 +36,9 @@ struct FieldTolerance {
 /// it rose so. Along the edges of the domain
 /// and along jumps the mesh is cut: each crossing of an edge is found by bisection to neighbouring doubles, and at a
 /// jump both one-sided values are kept.
+///
+/// Peaks and pits that the points pass over are found by bounds of the field over squares of 5 mm (see
+/// passed_over.h), as far as they can be seen: by 1/50 of what is shown, and wider than 0.03 mm.
 ///
 /// @param f          (x, y) ↦ z, or the components of a vector
 /// @param intervals  of x and y; open ends are not evaluated

@@ -1,6 +1,7 @@
 #include "sampling/bisected_mesh.h"
 #include "sampling/curve_sampler.h"
 #include "sampling/field.h"
+#include "sampling/passed_over.h"
 
 #include <algorithm>
 #include <cmath>
@@ -19,6 +20,7 @@ constexpr double finestEdge = 0.03;          // mm: steeper than that is taken f
 constexpr double flattest = 0.25;            // part of range per height below which isolines are not held closer
 /// Part of what is allowed that the places looked at must keep: between them it can be a little more.
 constexpr double keptPart = 0.7;
+constexpr int mostSearches = 4; // for peaks that the points pass over
 /// A step over an edge this many times what is allowed may be a jump.
 constexpr double suspicious = 8;
 
@@ -27,7 +29,8 @@ public:
     MeshSampler(const Program& f, const std::array<Interval, 2>& intervals, const PanelMap& map,
                 const FieldTolerance& tolerance, std::stop_token stop, std::size_t mostEvaluations)
         : f_(f), evaluator_(f), intervals_(intervals), map_(map), stop_(std::move(stop)),
-          mostEvaluations_(mostEvaluations), components_(f.outputs.size()), mesh_(squares(0), squares(1), squareSize) {
+          mostEvaluations_(mostEvaluations), components_(f.outputs.size()), mesh_(squares(0), squares(1), squareSize),
+          peaks_({tolerance.low, tolerance.high}, tolerance.levels) {
         evaluator_.limit(stop_, std::numeric_limits<std::int64_t>::max());
         for (std::size_t k = 0; k < 2; ++k) {
             start_[k] = axis(k).toSheet(intervals_[k].low);
@@ -36,6 +39,8 @@ public:
         const double height = std::max(1.0, map.y.length);
         low_ = tolerance.low;
         high_ = tolerance.high;
+        levels_ = tolerance.levels;
+        looksForPeaks_ = tolerance.looksForPeaks && components_ == 1;
         perMillimetre_ = (high_ - low_) / height;
         allowed_ = tolerance.millimetres * perMillimetre_;
         millimetres_ = tolerance.millimetres;
@@ -47,6 +52,11 @@ public:
         std::vector<std::size_t> open(mesh_.triangles().size());
         for (std::size_t i = 0; i < open.size(); ++i) open[i] = i;
         while (!open.empty() && !stopped()) open = refine(open);
+        for (int search = 0; looksForPeaks_ && search < mostSearches && !stopped(); ++search) {
+            open = besidePeaks();
+            if (open.empty()) break;
+            while (!open.empty() && !stopped()) open = refine(open);
+        }
         return collect();
     }
 
@@ -138,6 +148,7 @@ private:
         int good = 0;
         for (const Vertex v : corner) good += defined(v);
         for (const Vertex v : middle) good += defined(v);
+        if (!peaks_.empty() && longest > finestEdge && hidesPeak(corner)) return true;
         if (good == 0) return false;
         if (good < 6) return longest > borderEdge; // a border runs through it
         if (components_ == 1 && isBeyond(corner, middle)) return false;
@@ -163,7 +174,67 @@ private:
             const auto here = [&](Vertex v) { return beyond(values_[0][v]); };
             return std::ranges::all_of(corner, here) && std::ranges::all_of(middle, here);
         };
-        return all([&](double value) { return value < low_; }) || all([&](double value) { return value > high_; });
+        if (!all([&](double value) { return value < low_; }) && !all([&](double value) { return value > high_; }))
+            return false;
+        return std::ranges::none_of(levels_, [&](double level) {
+            return !all([&](double value) { return value < level; }) &&
+                   !all([&](double value) { return value > level; });
+        });
+    }
+
+    // --- peaks between the points -----------------------------------------------------------------------------------
+
+    /// The first squares with the values that their points have.
+    std::vector<SampledTile> tiles() const {
+        const int across = squares(0), up = squares(1);
+        std::vector<SampledTile> all(static_cast<std::size_t>(across) * static_cast<std::size_t>(up));
+        const auto tile = [&](int i, int j) -> SampledTile& {
+            return all[static_cast<std::size_t>(j) * static_cast<std::size_t>(across) + static_cast<std::size_t>(i)];
+        };
+        for (int j = 0; j < up; ++j) {
+            for (int i = 0; i < across; ++i) {
+                const std::array<int, 2> at{i, j};
+                for (std::size_t k = 0; k < 2; ++k)
+                    tile(i, j).box[k] = {coordinate(k, at[k] * double(squareSize)),
+                                         coordinate(k, (at[k] + 1) * double(squareSize))};
+            }
+        }
+        for (std::size_t v = 0; v < values_[0].size(); ++v) {
+            const double value = values_[0][v];
+            if (!std::isfinite(value)) continue;
+            const BisectedMesh::Place& place = mesh_.places()[v];
+            for (int j = std::max(0, (place.y - 1) / squareSize); j <= std::min(up - 1, place.y / squareSize); ++j) {
+                for (int i = std::max(0, (place.x - 1) / squareSize); i <= std::min(across - 1, place.x / squareSize);
+                     ++i) {
+                    Bounds& known = tile(i, j).known;
+                    known = {std::min(known.low, value), std::max(known.high, value)};
+                }
+            }
+        }
+        return all;
+    }
+
+    /// Looks for peaks that the points pass over; the triangles that hide them.
+    std::vector<std::size_t> besidePeaks() {
+        for (const FieldRange::Place& peak : passedOver(f_, tiles(), peaks_.noticed(), peaks_.worth(), stop_))
+            peaks_.add({(axis(0).toSheet(peak.x) - start_[0]) / perUnit_[0],
+                        (axis(1).toSheet(peak.y) - start_[1]) / perUnit_[1], peak.value});
+        std::vector<std::size_t> open;
+        for (std::size_t t = 0; !peaks_.empty() && t < mesh_.triangles().size(); ++t) {
+            const auto& triangle = mesh_.triangles()[t];
+            if (triangle.leaf && length(triangle.v[0], triangle.v[1]) > finestEdge && hidesPeak(triangle.v))
+                open.push_back(t);
+        }
+        return open;
+    }
+
+    bool hidesPeak(const std::array<Vertex, 3>& corner) const {
+        std::array<FieldRange::Place, 3> corners;
+        for (std::size_t k = 0; k < 3; ++k) {
+            const BisectedMesh::Place& place = mesh_.places()[corner[k]];
+            corners[k] = {double(place.x), double(place.y), values_[0][corner[k]]};
+        }
+        return peaks_.hiddenIn(corners);
     }
 
     /// Rise per mm of the plane through three values.
@@ -363,6 +434,9 @@ private:
     std::vector<std::vector<double>> values_;
     std::unordered_map<std::uint64_t, std::optional<Cut>> cuts_;
     std::vector<std::uint32_t> kept_;
+    HiddenPeaks peaks_; ///< in lattice units
+    std::vector<double> levels_;
+    bool looksForPeaks_ = false;
     std::size_t evaluations_ = 0;
 };
 

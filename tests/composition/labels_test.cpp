@@ -102,7 +102,7 @@ TEST_CASE("several symbols with one label and unit say it once, but in the first
     Panel panel;
     panel.plots = {plotOf("s(t)"), plotOf("(q, h)", "points")};
     const auto up = [&](int format) {
-        const PanelReading reading = readPlots(page, panel, 0, format);
+        const PanelReading reading = readPlots(page, panel, 0, rulesOf(format));
         return labelsOf(panel, reading, unitsOf(reading)).up;
     };
     CHECK(up(2) == "Drawdown $h$, $s$ / m");

@@ -120,12 +120,26 @@ TEST_CASE("a recipe reads back as it was written, and writes the same text again
     CHECK(text.find("\n    \"A = 2.5, from 0 to 5\",\n") != std::string::npos);
 }
 
+TEST_CASE("files are called by their title as it is printed, and in older formats as it is typed") {
+    Document d = example();
+    d.page.push_back("n_0 = 4, unit m");
+    d.panels[0].title = "Front at {n_0}";
+    const auto title = [&] {
+        const std::string svg = bytesOf("svg", d);
+        const std::size_t at = svg.find("<title>") + 7;
+        return svg.substr(at, svg.find("</title>") - at);
+    };
+    CHECK(title() == "Front at 4\u2009m");
+    d.format = 7;
+    CHECK(title() == "Front at {n_0}");
+}
+
 TEST_CASE("the recipe's text is as it always was") {
     Document d;
     d.page = {"f(x) = x", "x in [0, 1]"};
     d.panels[0].plots.push_back(plotOf("f(x)"));
     CHECK(writeRecipe(d) == R"~({
-  "coulter": 7,
+  "coulter": 8,
   "page": [
     "f(x) = x",
     "x in [0, 1]"

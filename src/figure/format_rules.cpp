@@ -1,0 +1,18 @@
+#include "figure/format_rules.h"
+
+namespace coulter {
+
+FormatRules rulesOf(int format) {
+    FormatRules rules;
+    rules.newFamilyColours = rules.radiusInItsFrame = rules.coordinatesByName = rules.saysLabelsOnce =
+        rules.emptyNameLeavesOut = rules.thinsLines = rules.numbersKeepApart = format >= 2;
+    rules.formulasInWords = rules.packsBitmaps = rules.twoNumbersUp = format >= 3;
+    rules.provesIntegrals = format >= 4;
+    rules.unitsFollow = rules.bracketsUnits = rules.legendBeyondBar = rules.legendAvoidsNotes = format >= 5;
+    rules.spaceFillsRoom = rules.labelsStayOnPaper = rules.labelsClearNumbers = rules.legendBesideScales = format >= 6;
+    rules.legendAvoidsAreas = rules.exactEpsSize = format >= 7;
+    rules.plainTitles = rules.quickBitmaps = rules.findsPeaks = format >= 8;
+    return rules;
+}
+
+} // namespace coulter

@@ -1,0 +1,66 @@
+#include "sampling/passed_over.h"
+
+#include <algorithm>
+#include <cmath>
+#include <tbb/enumerable_thread_specific.h>
+#include <tbb/parallel_for.h>
+
+namespace coulter {
+namespace {
+
+/// Operations of arithmetic, about, and boxes: of all tiles, and of one.
+constexpr double mostOperations = 4e8;
+constexpr double seenShare = 0.02; // of what is shown
+constexpr std::size_t mostBoxes = 150'000, fewestOfTile = 16, mostOfTile = 3000;
+
+} // namespace
+
+std::vector<FieldRange::Place> passedOver(const Program& f, const std::vector<SampledTile>& tiles, double noticed,
+                                          const Bounds& worth, const std::stop_token& stop) {
+    const double boxes = std::min(static_cast<double>(mostBoxes), mostOperations / std::max(1.0, costOf(f)));
+    const auto ofTile = static_cast<std::size_t>(boxes / static_cast<double>(std::max<std::size_t>(1, tiles.size())));
+    if (ofTile < fewestOfTile) return {};
+    FieldRangeEffort effort{.tolerance = noticed, .worth = worth, .stop = stop};
+    effort.mostEvaluations = std::min(ofTile, mostOfTile);
+    tbb::enumerable_thread_specific<JetEvaluator<2>> jets([&] { return JetEvaluator<2>(f); });
+    std::vector<FieldRange> ranges(tiles.size());
+    tbb::parallel_for(std::size_t{0}, tiles.size(), [&](std::size_t i) {
+        if (stop.stop_requested()) return;
+        FieldRangeEffort here = effort;
+        here.known = tiles[i].known;
+        ranges[i] = rangeOver(jets.local(), tiles[i].box, here);
+    });
+    const auto shown = [&](double value) { return std::clamp(value, worth.low, worth.high); };
+    std::vector<FieldRange::Place> places;
+    for (std::size_t i = 0; i < tiles.size(); ++i) {
+        const auto& [highest, lowest] = std::pair{ranges[i].highest, ranges[i].lowest};
+        const Bounds& known = tiles[i].known;
+        if (highest && (known.low > known.high || shown(highest->value) > shown(known.high) + noticed))
+            places.push_back(*highest);
+        if (lowest && (known.low > known.high || shown(lowest->value) < shown(known.low) - noticed))
+            places.push_back(*lowest);
+    }
+    return places;
+}
+
+HiddenPeaks::HiddenPeaks(const Bounds& shown, const std::vector<double>& levels)
+    : noticed_(seenShare * (shown.high - shown.low)), worth_(shown) {
+    for (const double level : levels) worth_ = {std::min(worth_.low, level), std::max(worth_.high, level)};
+    worth_ = {worth_.low - noticed_, worth_.high + noticed_};
+}
+
+bool HiddenPeaks::hiddenIn(const std::array<FieldRange::Place, 3>& corner) const {
+    const auto& [a, b, c] = corner;
+    const auto side = [](const FieldRange::Place& from, const FieldRange::Place& to, const FieldRange::Place& p) {
+        return (to.x - from.x) * (p.y - from.y) - (to.y - from.y) * (p.x - from.x);
+    };
+    const auto shown = [&](double value) { return std::clamp(value, worth_.low, worth_.high); };
+    return std::ranges::any_of(peaks_, [&](const FieldRange::Place& peak) {
+        const double ofA = side(b, c, peak), ofB = side(c, a, peak), ofC = side(a, b, peak);
+        if (ofA < 0 || ofB < 0 || ofC < 0) return false;
+        const double plane = (ofA * a.value + ofB * b.value + ofC * c.value) / (ofA + ofB + ofC);
+        return !(std::abs(shown(peak.value) - shown(plane)) <= noticed_);
+    });
+}
+
+} // namespace coulter
