@@ -50,7 +50,7 @@ HiddenPeaks::HiddenPeaks(const Bounds& shown, const std::vector<double>& levels)
 }
 
 bool HiddenPeaks::hiddenIn(const std::array<FieldRange::Place, 3>& corner) const {
-    const auto& [a, b, c] = corner;
+    const FieldRange::Place &a = corner[0], &b = corner[1], &c = corner[2];
     const auto side = [](const FieldRange::Place& from, const FieldRange::Place& to, const FieldRange::Place& p) {
         return (to.x - from.x) * (p.y - from.y) - (to.y - from.y) * (p.x - from.x);
     };

@@ -3,6 +3,7 @@
 #include "composition/findings.h"
 #include "dear/dear_recipes.h"
 #include "plots/telling.h"
+#include "rounds.h"
 
 #include <catch2/catch.hpp>
 
@@ -32,7 +33,8 @@ const std::vector<std::string> nestedIntegrals{"g(x) = int_0^1 int_0^1 exp(-a b 
 TEST_CASE("documents made to be dear end with a figure or a sentence") {
     for (const DearRecipe& recipe : dearRecipes()) {
         INFO(recipe.name);
-        const Figure figure = drawn(recipe.document, 2e8); // a part of the usual, so that the test is quick
+        const Figure figure =
+            drawn(recipe.document, 1e6 * rounds(200)); // a part of the usual, so that the test is quick
         REQUIRE(figure.panels.size() == 1);
         const PanelFigure& panel = figure.panels[0];
         bool refused = false;

@@ -61,8 +61,8 @@ TEST_CASE("a million marks become dots that cover the same paper") {
     const ImageItem& image = std::get<ImageItem>(dense.items[0]);
     // Against arithmetic: a dot far inside a mark is covered wholly, one far from all marks not at all.
     std::size_t wrong = 0;
-    for (int row = 0; row < image.height; row += 3) {
-        for (int column = 0; column < image.width; column += 3) {
+    for (int row = 0; row < image.height; row += 13) {
+        for (int column = 0; column < image.width; column += 11) {
             const Point middle{image.rect.x + (column + 0.5) / 10, image.rect.y + (row + 0.5) / 10};
             double nearest = HUGE_VAL;
             for (const Point& p : places) {

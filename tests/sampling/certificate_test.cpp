@@ -2,6 +2,7 @@
 #include "formula/lines/plotted.h"
 #include "formula/lines/read_page.h"
 #include "random_formula.h"
+#include "rounds.h"
 #include "sampling/certificate.h"
 #include "sampling/curve.h"
 
@@ -47,7 +48,7 @@ double fromChord(const Certified& c, const Stretch& s, std::size_t i, double x, 
 
 TEST_CASE("where random curves are proven, they never leave their chords") {
     int chords = 0, looked = 0;
-    for (unsigned seed = 0; seed < 700; ++seed) {
+    for (unsigned seed = 0; seed < unsigned{rounds(700)}; ++seed) {
         RandomFormula random(seed + 7'000);
         const std::string formula = random.make(1 + static_cast<int>(seed % 4));
         const double low = random.between(-4, 2), high = low + std::pow(10, random.between(-1, 1));
@@ -145,7 +146,7 @@ TEST_CASE("curves that are integrals are proven like others") {
 
 TEST_CASE("random integrals that are proven never leave their chords") {
     int chords = 0;
-    for (unsigned seed = 0; seed < 120; ++seed) {
+    for (unsigned seed = 0; seed < unsigned{rounds(120)}; ++seed) {
         RandomFormula limits(seed + 100), integrands(seed + 9'000, {"x", "k", "k"});
         const std::string formula = "int_{" + limits.make(static_cast<int>(seed % 2)) + "}^{" + limits.make(1) + "} (" +
                                     integrands.make(1 + static_cast<int>(seed % 2)) + ") dk";
@@ -166,7 +167,7 @@ TEST_CASE("random integrals that are proven never leave their chords") {
             }
         }
     }
-    CHECK(chords > 300);
+    CHECK(chords > rounds(300));
 }
 
 TEST_CASE("what has no bounds is not proven") {

@@ -1,3 +1,4 @@
+#include "rounds.h"
 #include "sampling/zero_proof.h"
 
 #include "field_program.h"
@@ -149,7 +150,7 @@ TEST_CASE(
     std::mt19937 random(19);
     std::uniform_real_distribution<double> amount(-1, 1);
     int proven = 0;
-    for (int round = 0; round < 16; ++round) {
+    for (int round = 0; round < rounds(16); ++round) {
         std::string formula;
         for (int k = 0; k < 4; ++k) {
             const auto number = [&](double most) { return std::to_string(most * amount(random)); };

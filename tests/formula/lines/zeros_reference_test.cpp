@@ -2,6 +2,7 @@
 // picture. What is found changes its sign there; what the reference sees changing is found, or said to be unsettled.
 #include "formula/lines/read_page.h"
 #include "formula/lines/searches.h"
+#include "rounds.h"
 
 #include "compiled_formula.h"
 #include "program_reference.h"
@@ -95,10 +96,10 @@ void check(const std::string& formula, double low, double high, Count& count) {
 
 TEST_CASE("zeros of random formulas are all there, and none is invented") {
     RandomFormula formulas(4711);
-    const int rounds = std::getenv("COULTER_THOROUGH") ? 4000 : 60;
+    const int all = std::getenv("COULTER_THOROUGH") ? 4000 : rounds(60);
     Count count;
-    for (int i = 0; i < rounds; ++i) check(formulas.make(1 + i % 3), -3, 3.5, count);
-    CHECK(count.all > static_cast<std::size_t>(rounds) / 3);
+    for (int i = 0; i < all; ++i) check(formulas.make(1 + i % 3), -3, 3.5, count);
+    CHECK(count.all > static_cast<std::size_t>(all) / 3);
     WARN(count.settled << " of " << count.all << " random formulas are settled");
 }
 

@@ -1,4 +1,5 @@
 #include "formula/proofs/jet_evaluator.h"
+#include "rounds.h"
 
 #include "compiled_formula.h"
 #include "formula/bounds/bounds_arithmetic.h"
@@ -90,7 +91,7 @@ struct Compared {
 
 TEST_CASE("values and derivatives at high precision lie inside the jets of random formulas") {
     Seen seen;
-    const unsigned formulas = thorough() ? 20'000 : 1'200;
+    const unsigned formulas = thorough() ? 20'000 : rounds(1'200);
     for (unsigned seed = 0; seed < formulas; ++seed) {
         RandomFormula random(seed + 50'000);
         const std::string formula = random.make(1 + static_cast<int>(seed % 4));
@@ -122,7 +123,7 @@ TEST_CASE("values and derivatives at high precision lie inside the jets of rando
 
 TEST_CASE("values and derivatives at high precision lie inside the jets of random formulas of two variables") {
     Seen seen;
-    const unsigned formulas = thorough() ? 5'000 : 400;
+    const unsigned formulas = thorough() ? 5'000 : rounds(400);
     for (unsigned seed = 0; seed < formulas; ++seed) {
         RandomFormula random(seed + 90'000, {"x", "y", "x", "y", "x y", "x/y"});
         const std::string formula = random.make(1 + static_cast<int>(seed % 3));
