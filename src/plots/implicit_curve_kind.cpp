@@ -84,8 +84,9 @@ void trace(const Drawn& drawn, const Limits& x, const Limits& y, std::vector<dou
 }
 
 std::string remark(const Drawn& drawn, const Frame& frame) {
-    return zeroLinesOf(drawn, frame)->lines.empty() && singularOf(drawn, frame).empty() ? remarkOnNothing(drawn, {0})
-                                                                                        : "";
+    return zeroLinesOf(drawn, frame)->lines.empty() && singularOf(drawn, frame).empty()
+               ? remarkOnNothing(drawn, frame, {0})
+               : "";
 }
 
 } // namespace

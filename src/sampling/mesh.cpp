@@ -30,7 +30,7 @@ public:
                 const FieldTolerance& tolerance, std::stop_token stop, std::size_t mostEvaluations)
         : f_(f), evaluator_(f), intervals_(intervals), map_(map), stop_(std::move(stop)),
           mostEvaluations_(mostEvaluations), components_(f.outputs.size()), mesh_(squares(0), squares(1), squareSize),
-          peaks_({tolerance.low, tolerance.high}, tolerance.levels) {
+          peaks_({tolerance.low, tolerance.high}, tolerance.levels), levels_(tolerance.levels) {
         evaluator_.limit(stop_, std::numeric_limits<std::int64_t>::max());
         for (std::size_t k = 0; k < 2; ++k) {
             start_[k] = axis(k).toSheet(intervals_[k].low);
@@ -39,7 +39,6 @@ public:
         const double height = std::max(1.0, map.y.length);
         low_ = tolerance.low;
         high_ = tolerance.high;
-        levels_ = tolerance.levels;
         looksForPeaks_ = tolerance.looksForPeaks && components_ == 1;
         perMillimetre_ = (high_ - low_) / height;
         allowed_ = tolerance.millimetres * perMillimetre_;
@@ -228,6 +227,7 @@ private:
         return open;
     }
 
+    /// Whether a triangle hides a peak that was found.
     bool hidesPeak(const std::array<Vertex, 3>& corner) const {
         std::array<FieldRange::Place, 3> corners;
         for (std::size_t k = 0; k < 3; ++k) {

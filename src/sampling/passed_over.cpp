@@ -13,6 +13,20 @@ constexpr double mostOperations = 4e8;
 constexpr double seenShare = 0.02; // of what is shown
 constexpr std::size_t mostBoxes = 150'000, fewestOfTile = 16, mostOfTile = 3000;
 
+/// Whether anything is known of the field at single places, off all symmetries: else halving boxes ends nowhere.
+bool hasBounds(JetEvaluator<2>& jets, const std::vector<SampledTile>& tiles) {
+    const std::size_t step = std::max<std::size_t>(1, tiles.size() / 16);
+    for (std::size_t i = 0; i < tiles.size(); i += step) {
+        const auto within = [](const Bounds& side, double share) {
+            const double at = side.low + share * (side.high - side.low);
+            return Bounds{at, at};
+        };
+        const Enclosure& value = jets({within(tiles[i].box[0], 0.37), within(tiles[i].box[1], 0.61)})[0].value;
+        if (value.known && !value.estimated) return true;
+    }
+    return false;
+}
+
 } // namespace
 
 std::vector<FieldRange::Place> passedOver(const Program& f, const std::vector<SampledTile>& tiles, double noticed,
@@ -23,6 +37,7 @@ std::vector<FieldRange::Place> passedOver(const Program& f, const std::vector<Sa
     FieldRangeEffort effort{.tolerance = noticed, .worth = worth, .stop = stop};
     effort.mostEvaluations = std::min(ofTile, mostOfTile);
     tbb::enumerable_thread_specific<JetEvaluator<2>> jets([&] { return JetEvaluator<2>(f); });
+    if (!hasBounds(jets.local(), tiles)) return {};
     std::vector<FieldRange> ranges(tiles.size());
     tbb::parallel_for(std::size_t{0}, tiles.size(), [&](std::size_t i) {
         if (stop.stop_requested()) return;

@@ -106,7 +106,7 @@ TEST_CASE("a peak between the points of a mesh has its level lines, and older fo
     CHECK(said(document).empty());
     document.format = 7;
     CHECK(said(document) ==
-          "f(x, y) has such levels only where it is narrower than what is drawn: it is 10000 at (0.31, "
+          "f(x, y) goes beyond the points that were looked at, so that lines may be missing: it is 10000 at (0.31, "
           "−0.47).");
 }
 
@@ -122,6 +122,15 @@ TEST_CASE("levels that nothing has are remarked upon, with the values that there
     CHECK(said("sqrt(-1 - x^2)", "filled contours", {}) == "f(x, y) is nowhere defined in view.");
     CHECK(said("x^2 + y^2 + 1", "implicit curve", {}) ==
           "f(x, y) has none of these levels: nowhere in view is it 0; its values there run from 1 to 14.");
+    // What is not proven is not said: these go to infinity, a step has no value between its own.
+    CHECK(
+        said("1/(x^2 + y^2)", "contours", {{"levels", std::string("{-5}")}})
+            .starts_with("f(x, y) has none of these levels: nowhere in view is it −5; its values there run at least "));
+    CHECK(said("floor(x)", "contours", {{"levels", std::string("{0.5}")}}) ==
+          "f(x, y) was nowhere found to be 0.5; its values in view run at least from −3 to 3.");
+    // Islands that no point met count.
+    CHECK(said("sqrt(exp(-1e7 ((x - 0.31)^2 + (y + 0.47)^2)) - 0.5)", "contours", {{"levels", std::string("{9}")}}) !=
+          "f(x, y) is nowhere defined in view.");
     CHECK(said("x^2 + y^2", "contours", {}).empty());
     CHECK(said("x^2 + y^2", "implicit curve", {}).empty()); // it is one point
 }
