@@ -110,6 +110,19 @@ TEST_CASE("a peak between the points of a mesh has its level lines, and older fo
           "−0.47).");
 }
 
+TEST_CASE("a narrow ring between the points of a mesh has both its level lines, whole") {
+    const Figure figure =
+        drawFigure(documentOf("exp(-400 (sqrt(x^2 + y^2) - 1)^2)", "contours", {{"levels", std::string("{0.95}")}}));
+    const auto lines = levelLinesOf(figure.panels[0].drawn[0], figure.panels[0].frame());
+    REQUIRE(lines->lines.size() == 2);
+    const double off = std::sqrt(-std::log(0.95) / 400);
+    for (const Isoline& line : lines->lines) {
+        CHECK(line.closed);
+        for (std::size_t i = 0; i < line.path.size(); ++i)
+            CHECK(std::abs(std::hypot(line.path.x[i], line.path.y[i]) - 1) == Approx(off).epsilon(1e-3));
+    }
+}
+
 TEST_CASE("levels that nothing has are remarked upon, with the values that there are") {
     const auto said = [](const std::string& formula, const char* kind, Settings settings) {
         for (const Finding& finding : findingsOf(drawFigure(documentOf(formula, kind, std::move(settings)))))

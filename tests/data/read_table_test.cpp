@@ -14,6 +14,7 @@
 #include <fmt/format.h>
 #include <fstream>
 #include <random>
+#include <unistd.h>
 
 using namespace coulter;
 namespace fs = std::filesystem;
@@ -301,7 +302,8 @@ TEST_CASE("headings that are no text are kept as far as they are some") {
 }
 
 TEST_CASE("a large table is here before the digest of its file") {
-    const auto path = std::filesystem::temp_directory_path() / "coulter-large-table.csv";
+    const auto path =
+        std::filesystem::temp_directory_path() / ("coulter-large-table-" + std::to_string(::getpid()) + ".csv");
     {
         std::ofstream file(path);
         const std::string remark(1'000'000, 'x');
