@@ -198,5 +198,5 @@ TEST_CASE(
         }
         CHECK(wrong == 0);
     }
-    CHECK(proven >= 12);
+    CHECK(proven >= rounds(12));
 }
