@@ -10,6 +10,7 @@
 #include "figure/sheet_settings.h"
 #include "formula/lines/read_page.h"
 #include "formula/lines/table_lines.h"
+#include "plots/level_proofs.h"
 #include "plots/seen_in.h"
 #include "plots/surface_faces.h"
 
@@ -156,6 +157,24 @@ Figure drawn(Figure figure, const Effort& share, const std::stop_token& stop, Sa
     return figure;
 }
 
+/// Each plot of a figure that draws lines of levels of which it is not known what is proven; of others it is taken
+/// over.
+std::vector<std::pair<Drawn*, Frame>> unprovenPlots(Figure& figure, const Effort& share) {
+    std::stop_source stopped;
+    stopped.request_stop(); // nothing is computed: what is kept comes at once
+    std::vector<std::pair<Drawn*, Frame>> plots;
+    for (PanelFigure& panel : figure.panels) {
+        for (Drawn& drawn : panel.drawn) {
+            const Field* field = fieldOf(drawn);
+            if (!drawn.kind->prove || !field || !canProveLines(*field)) continue;
+            const Frame frame = panel.frameOf(drawn);
+            drawn.levelProofs = drawn.kind->prove(drawn, frame, share, stopped.get_token());
+            if (!drawn.levelProofs) plots.emplace_back(&drawn, frame);
+        }
+    }
+    return plots;
+}
+
 } // namespace
 
 Figure drawFigure(const Document& document, const Effort& effort, std::stop_token stop, SampleStore* known,
@@ -172,7 +191,16 @@ Figure drawFigure(const Document& document, const Effort& effort, std::stop_toke
         first.effort.proofs = false;
         if (!stop.stop_requested()) watch.picture(std::move(first));
     }
-    return drawn(std::move(figure), share, stop, store, watch);
+    figure = drawn(std::move(figure), share, stop, store, watch);
+    // Who watches is told what is proven of lines; no byte depends on it.
+    if (!watch.picture || !effort.proofs || stop.stop_requested()) return figure;
+    const auto plots = unprovenPlots(figure, share);
+    if (!plots.empty()) watch.picture(Figure(figure));
+    for (std::size_t k = 0; k < plots.size() && !stop.stop_requested(); ++k) {
+        if (watch.stage) watch.stage("proving", k, plots.size());
+        plots[k].first->levelProofs = plots[k].first->kind->prove(*plots[k].first, plots[k].second, share, stop);
+    }
+    return figure;
 }
 
 Figure drawFigure(const Document& document, std::stop_token stop) {

@@ -11,7 +11,7 @@ FormatRules rulesOf(int format) {
     rules.unitsFollow = rules.bracketsUnits = rules.legendBeyondBar = rules.legendAvoidsNotes = format >= 5;
     rules.spaceFillsRoom = rules.labelsStayOnPaper = rules.labelsClearNumbers = rules.legendBesideScales = format >= 6;
     rules.legendAvoidsAreas = rules.exactEpsSize = format >= 7;
-    rules.plainTitles = rules.quickBitmaps = rules.findsPeaks = format >= 8;
+    rules.plainTitles = rules.quickBitmaps = rules.findsPeaks = rules.followsPieces = format >= 8;
     return rules;
 }
 

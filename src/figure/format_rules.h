@@ -39,6 +39,8 @@ struct FormatRules {
     bool plainTitles = true;  ///< a figure's title in a file's metadata has its values, and no signs of the notation
     bool quickBitmaps = true; ///< bitmaps are packed with less effort, and are about as small
     bool findsPeaks = true;   ///< fields are looked at closely where bounds say that points pass something over
+    bool followsPieces =
+        true; ///< of fields: where they jump or have a corner is found by what their formula switches by
 };
 
 /// @param format  1 to newestFormat

@@ -4,6 +4,7 @@
 #include "plots/common_settings.h"
 #include "plots/dashes.h"
 #include "plots/field_source.h"
+#include "plots/level_proofs.h"
 #include "plots/level_remarks.h"
 #include "plots/level_tables.h"
 #include "plots/levels.h"
@@ -119,6 +120,7 @@ const PlotKind contoursKind{.name = "contours",
                             .tell = tell,
                             .table = levelLinesTable,
                             .report = levelLinesReport,
+                            .prove = provenLevels,
                             .remark = remarkOnLevels};
 
 } // namespace coulter

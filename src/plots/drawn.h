@@ -11,6 +11,7 @@
 namespace coulter {
 
 struct PlotKind;
+struct LevelProof;
 
 /// A source and what was sampled of it.
 struct Sampled {
@@ -36,6 +37,8 @@ struct Drawn {
     bool isNamedAlone = false;       ///< the name is that of this member of a family
     std::string words;               ///< written beside it, with formulas between $
     std::shared_ptr<const KnownNames> names = nullptr; ///< of the page, for these
+    std::shared_ptr<const std::vector<LevelProof>> levelProofs =
+        nullptr; ///< once it is known what is proven of its lines
 };
 
 /// The curve or field that is drawn, and its samples; null if it is the other, or not sampled yet.

@@ -24,6 +24,7 @@ void readCase(Reading& reading, const ReadingContext& context, const Plot& plot,
     Field field;
     field.isMargin = isMargin;
     field.looksForPeaks = context.format.findsPeaks;
+    field.knowsPieces = context.format.followsPieces;
     field.variables = acrossAndUp(plot, plotted);
     Compiled compiled = compile(context.page, plotted.expression, field.variables,
                                 plotted.cases.empty() ? FixedValues{} : caseValues(plotted, caseIndex));

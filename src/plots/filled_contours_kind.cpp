@@ -2,6 +2,7 @@
 #include "drawing/colours.h"
 #include "plots/common_settings.h"
 #include "plots/field_source.h"
+#include "plots/level_proofs.h"
 #include "plots/level_remarks.h"
 #include "plots/level_tables.h"
 #include "plots/levels.h"
@@ -55,6 +56,7 @@ const PlotKind filledContoursKind{.name = "filled contours",
                                   .colourSteps = colourSteps,
                                   .table = levelAreasTable,
                                   .report = levelAreasReport,
+                                  .prove = provenLevels,
                                   .remark = remarkOnLevels};
 
 } // namespace coulter

@@ -1,5 +1,6 @@
 #include "plots/level_tables.h"
 
+#include "plots/level_proofs.h"
 #include "plots/levels.h"
 
 #include <cmath>
@@ -103,6 +104,16 @@ std::vector<ReportRow> levelLinesReport(const Drawn& drawn, const Frame& frame) 
                         {"closed", closed},
                         {"points", points},
                         {"length in mm", length}});
+    }
+    Effort effort;
+    effort.tolerance = frame.tolerance;
+    const auto proofs = provenLevels(drawn, frame, effort);
+    for (std::size_t level = 0; proofs && level < levels.size(); ++level) {
+        const ZeroProof& proof = (*proofs)[level].proof;
+        rows[level].insert(rows[level].end(),
+                           {{"proven share", proof.share()},
+                            {"share of the panel not settled", proof.area > 0 ? proof.unsettledArea / proof.area : 0},
+                            {"evaluations over boxes", static_cast<double>(proof.evaluations)}});
     }
     return rows;
 }

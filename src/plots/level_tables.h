@@ -6,7 +6,7 @@ namespace coulter {
 
 /// level,line,closed,x,y,state: points in order along each line.
 SampleTable levelLinesTable(const Drawn& drawn, const Frame& frame);
-/// Of each level: how many lines, how many of them closed, their length on the sheet in mm.
+/// Of each level: how many lines, how many of them closed, their length on the sheet in mm, and what is proven of them.
 std::vector<ReportRow> levelLinesReport(const Drawn& drawn, const Frame& frame);
 
 /// low,high,area,ring,x,y: the corners of the rings round each area; one without a bound has an empty one.

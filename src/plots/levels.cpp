@@ -129,7 +129,7 @@ namespace {
 /// @param perLevel  evaluations for each level beyond what sampling took
 std::shared_ptr<const LevelLines> followed(const Drawn& drawn, const Frame& frame, std::vector<double> levels,
                                            std::size_t perLevel = 0) {
-    struct Known {
+    struct KnownLines {
         std::weak_ptr<const Samples> samples;
         std::vector<double> levels;
         PanelMap map;
@@ -137,7 +137,7 @@ std::shared_ptr<const LevelLines> followed(const Drawn& drawn, const Frame& fram
         std::shared_ptr<const LevelLines> lines;
     };
     static std::mutex guard;
-    static std::list<Known> known; // the last ones first
+    static std::list<KnownLines> known; // the last ones first
     constexpr std::size_t most = 12;
     const std::shared_ptr<const Samples>& samples = drawn.parts[0].samples;
     {

@@ -3,6 +3,7 @@
 #include "drawing/frame.h"
 #include "formula/lines/plotted.h"
 #include "plots/drawn.h"
+#include "plots/effort.h"
 #include "plots/extents.h"
 #include "plots/table.h"
 
@@ -109,6 +110,9 @@ struct PlotKind {
     /// What it draws, as a table and in numbers, instead of the samples of its source; null: these.
     SampleTable (*table)(const Drawn&, const Frame&) = nullptr;
     std::vector<ReportRow> (*report)(const Drawn&, const Frame&) = nullptr;
+    /// What is proven of the lines of levels that it draws; null: it draws none.
+    std::shared_ptr<const std::vector<LevelProof>> (*prove)(const Drawn&, const Frame&, const Effort&,
+                                                            const std::stop_token&) = nullptr;
     /// What there is to say of the picture, such as that it is empty and why; empty: nothing. Null: never.
     std::string (*remark)(const Drawn&, const Frame&) = nullptr;
     std::vector<Handle> (*handles)(const Drawn&, const Frame&) = nullptr; ///< null: none

@@ -79,6 +79,7 @@ public:
         for (std::size_t k = 0; k < 2; ++k) add(field.intervals[k]), add(field.grids[k]);
         add(field.inSpace), add(field.isMargin), add(field.mesh != nullptr), add(field.hasCells), add(field.tint);
         add(field.looksForPeaks);
+        add(field.knowsPieces);
     }
 };
 

@@ -1,6 +1,7 @@
 #include "plots/sampling.h"
 
 #include "plots/field_source.h"
+#include "plots/level_proofs.h"
 
 #include "formula/base/text.h"
 #include "formula/proofs/jet_evaluator.h"
@@ -10,7 +11,6 @@
 #include "sampling/field.h"
 #include "sampling/grid.h"
 #include "sampling/isolines.h"
-#include "sampling/singular_points.h"
 #include "sampling/zero_proof.h"
 
 #include <algorithm>
@@ -25,10 +25,8 @@ bool canHaveProofs(const Curve& curve) {
     return curve.program->integrals.empty() || (curve.provesIntegrals && hasJets(*curve.program));
 }
 
-/// Whether its lines of zeros may be proven: a formula over a plane, without integrals.
-bool hasZeroProof(const Field& field) {
-    return field.isMargin && field.program->outputs.size() == 1 && field.program->integrals.empty() && !field.mesh;
-}
+/// Whether its lines of zeros are proven with its samples: nothing else of it is drawn.
+bool hasZeroProof(const Field& field) { return field.isMargin && canProveLines(field); }
 
 constexpr int coarsePoints = 400;
 constexpr int coarseFieldPoints = 48;
@@ -132,32 +130,6 @@ void leaveOutInfinite(FieldSamples& samples) {
     }
 }
 
-/// What is proven of the lines of zeros within the panel and the field's intervals.
-std::shared_ptr<const ZeroProof> proofOf(const Field& field, const FieldSamples& samples, const Frame& frame,
-                                         const Effort& effort, const std::stop_token& stop, const SampleWatch& watch) {
-    const LevelLines found = followLevels(samples, {0}, field.program.get(), frame.map, {effort.tolerance});
-    Path points;
-    for (const SingularPoint& point : singularPoints(samples, 0, *field.program, frame.map, effort.tolerance)) {
-        points.x.push_back(point.x);
-        points.y.push_back(point.y);
-    }
-    std::array<double, 4> domain{};
-    for (std::size_t k = 0; k < 2; ++k) {
-        const AxisMap& axis = k == 0 ? frame.map.x : frame.map.y;
-        domain[k] = std::max(0.0, axis.toSheet(field.intervals[k].low));
-        domain[k + 2] = std::min(axis.length, axis.toSheet(field.intervals[k].high));
-        if (!(domain[k] < domain[k + 2])) return nullptr;
-    }
-    ZeroProofEffort allowed{effort.tolerance};
-    allowed.mostEvaluations = static_cast<std::size_t>(
-        std::min(static_cast<double>(allowed.mostEvaluations), effort.operations / 100 / costOf(*field.program)));
-    allowed.stop = stop;
-    if (watch.sampling)
-        allowed.watch = [&watch](double share) { watch.sampling(static_cast<std::size_t>(100 * share), 100); };
-    return std::make_shared<const ZeroProof>(
-        proveZeros(*field.program, found.lines, points, frame.map, domain, allowed));
-}
-
 FieldSamples sampleField(const Field& field, const Frame& frame, const Effort& effort, const std::stop_token& stop,
                          const SampleWatch& watch) {
     const double values = affordable(*field.program, field.intervals, effort.operations, stop);
@@ -165,8 +137,9 @@ FieldSamples sampleField(const Field& field, const Frame& frame, const Effort& e
     const PanelMap map = samplingMap(field, frame);
     const Limits range = samplingRange(field, frame);
     const auto axis = [&](std::size_t k) -> const AxisMap& { return k == 0 ? map.x : map.y; };
-    const FieldTolerance allowed{samplingTolerance(field, effort.tolerance), range.low, range.high,
-                                 levelsBeyond(field, range), field.looksForPeaks && !effort.coarse};
+    const FieldTolerance allowed{
+        samplingTolerance(field, effort.tolerance), range.low,        range.high, levelsBeyond(field, range),
+        field.looksForPeaks && !effort.coarse,      field.knowsPieces};
     if (field.mesh && values >= static_cast<double>(field.mesh->x.size()))
         return sampleElements(*field.program, *field.mesh, field.intervals, field.hasCells, map, allowed, stop);
     const bool adaptive = isAdaptive(field.grids[0]) && isAdaptive(field.grids[1]);
@@ -210,8 +183,11 @@ FieldSamples sampleField(const Field& field, const Frame& frame, const Effort& e
 FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const Frame& frame, const Effort& effort,
                     const std::stop_token& stop, const SampleWatch& watch) {
     FieldSamples samples = sampleField(field, frame, effort, stop, watch);
-    if (hasZeroProof(field) && effort.proofs && !samples.tooDear && !stop.stop_requested())
-        samples.zeroProof = proofOf(field, samples, frame, effort, stop, watch);
+    if (hasZeroProof(field) && effort.proofs && !samples.tooDear && !stop.stop_requested()) {
+        const LevelLines found = followLevels(samples, {0}, field.program.get(), frame.map, {effort.tolerance});
+        samples.zeroProof = std::make_shared<const ZeroProof>(
+            provenLines(field, samples, 0, found.lines, frame, effort, stop, watch.sampling));
+    }
     return samples;
 }
 

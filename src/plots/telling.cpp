@@ -1,11 +1,11 @@
 #include "plots/telling.h"
 
 #include "plots/field_source.h"
+#include "plots/level_proofs.h"
 
 #include "formula/base/text.h"
 #include "plots/table.h"
 #include "sampling/grid.h"
-#include "sampling/zero_proof.h"
 
 #include <algorithm>
 #include <cmath>
@@ -243,23 +243,10 @@ std::string summary(const Curve& curve, const CurveSamples& samples, const Effor
     return text;
 }
 
-/// What is proven of lines of zeros: "99.8 % proven, no other line · ".
-std::string provenWords(const FieldSamples& samples) {
-    if (!samples.zeroProof) return "";
-    const ZeroProof& proof = *samples.zeroProof;
-    std::string text;
-    if (proof.length > 0) // rounded down: what is not proven is not said to be
-        text += roundedNumber(std::floor(1000 * proof.share()) / 10, 6) + " % proven, ";
-    if (proof.isAll()) return text + (proof.length > 0 ? "no other line · " : "no line, proven · ");
-    return text + roundedNumber(std::ceil(1e4 * proof.unsettledArea / proof.area) / 100, 6) +
-           " % of the panel not settled · ";
-}
-
 std::string summary(const Field& field, const FieldSamples& samples, const Effort& effort) {
     const bool adaptive = isAdaptive(field.grids[0]) && isAdaptive(field.grids[1]);
     if (!samples.isMesh())
-        return provenWords(samples) + std::to_string(samples.columns.size()) + " × " +
-               std::to_string(samples.rows.size()) +
+        return std::to_string(samples.columns.size()) + " × " + std::to_string(samples.rows.size()) +
                (adaptive              ? " points, evenly spread"
                 : field.meansOver > 1 ? " means over " + std::to_string(field.meansOver) + " × " +
                                             std::to_string(field.meansOver) + " measured numbers"
@@ -268,9 +255,8 @@ std::string summary(const Field& field, const FieldSamples& samples, const Effor
     const std::size_t own = field.mesh && field.hasCells ? 3 * field.mesh->elements.size() : 0;
     if (field.mesh && (samples.pointCount() == field.mesh->x.size() || samples.pointCount() == own))
         return counted(field.mesh->x.size(), "node") + ", " + counted(field.mesh->elements.size(), "element");
-    return provenWords(samples) + std::to_string(samples.pointCount()) + " points, " +
-           std::to_string(samples.triangles.size()) + " triangles to " +
-           roundedNumber(samplingTolerance(field, effort.tolerance), 6) + " mm, " +
+    return std::to_string(samples.pointCount()) + " points, " + std::to_string(samples.triangles.size()) +
+           " triangles to " + roundedNumber(samplingTolerance(field, effort.tolerance), 6) + " mm, " +
            std::to_string(samples.evaluations) + " evaluations";
 }
 
@@ -385,8 +371,13 @@ std::vector<Lane> lanesOf(const Drawn& drawn, const Frame& frame, double column)
 }
 
 std::string summaryOf(const Drawn& drawn, const Effort& effort) {
-    std::string text = visit<std::string>(
-        drawn, [&](const auto& source, const auto& samples) { return summary(source, samples, effort); });
+    std::vector<ZeroProof> proofs;
+    if (const FieldSamples* field = fieldSamplesOf(drawn); field && field->zeroProof) proofs = {*field->zeroProof};
+    for (std::size_t k = 0; drawn.levelProofs && k < drawn.levelProofs->size(); ++k)
+        proofs.push_back((*drawn.levelProofs)[k].proof);
+    std::string text = provenWords(proofs) + visit<std::string>(drawn, [&](const auto& source, const auto& samples) {
+                           return summary(source, samples, effort);
+                       });
     if (!isFinished(drawn)) text += isTooDear(drawn) ? " · not finished: dear to compute" : " · not finished";
     return text;
 }

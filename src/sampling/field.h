@@ -28,6 +28,7 @@ struct FieldTolerance {
     double low = 0, high = 1;        ///< values that are shown, low < high; what lies beyond is not refined
     std::vector<double> levels = {}; ///< but for these
     bool looksForPeaks = false;      ///< whether bounds of the field are to show what its points have passed over
+    bool knowsPieces = false;        ///< whether lines where pieces meet are found by what the formula switches by
 };
 
 /// A mesh of triangles, finer where the field bends: linear interpolation in it is nowhere estimated to be off by more
@@ -36,6 +37,10 @@ struct FieldTolerance {
 /// it rose so. Along the edges of the domain
 /// and along jumps the mesh is cut: each crossing of an edge is found by bisection to neighbouring doubles, and at a
 /// jump both one-sided values are kept.
+///
+/// Jumps and creases that come of what the formula switches by (|x|, a whole part, a comparison, the cut of an angle,
+/// pieces) are found by that, however small they are (see pieced_field.h): the mesh is cut along them, halved down to
+/// 0.5 mm beside them, or further, to 0.03 mm, where several meet.
 ///
 /// Peaks and pits that the points pass over are found by bounds of the field over squares of 5 mm (see
 /// passed_over.h), as far as they can be seen: by 1/50 of what is shown, and wider than 0.03 mm.

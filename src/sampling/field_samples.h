@@ -19,6 +19,9 @@ struct FieldSamples {
     std::vector<UnsetNumbers> values;
     /// Of a mesh: points of each triangle. They meet at whole edges, without cracks, and leave out what is undefined.
     std::vector<std::array<std::uint32_t, 3>> triangles;
+    /// Of a mesh that knows the field's pieces: whether a point stands at a jump, with the value of its side; shorter
+    /// where none follows, and empty if there are no pieces.
+    std::vector<bool> atJump;
     std::size_t evaluations = 0;
     bool finished = true; ///< false if it was stopped, or the field asked for more points than are allowed
     bool tooDear = false; ///< not finished because its values take too long to compute

@@ -1,6 +1,7 @@
 #include "sampling/bisected_mesh.h"
 #include "sampling/curve_sampler.h"
 #include "sampling/field.h"
+#include "sampling/field_cut.h"
 #include "sampling/passed_over.h"
 
 #include <algorithm>
@@ -28,10 +29,11 @@ class MeshSampler {
 public:
     MeshSampler(const Program& f, const std::array<Interval, 2>& intervals, const PanelMap& map,
                 const FieldTolerance& tolerance, std::stop_token stop, std::size_t mostEvaluations)
-        : f_(f), evaluator_(f), intervals_(intervals), map_(map), stop_(std::move(stop)),
-          mostEvaluations_(mostEvaluations), components_(f.outputs.size()), mesh_(squares(0), squares(1), squareSize),
+        : f_(f),
+          field_(f, tolerance.knowsPieces ? PiecedField::Knows::JumpsAndCorners : PiecedField::Knows::Nothing, stop),
+          intervals_(intervals), map_(map), stop_(std::move(stop)), mostEvaluations_(mostEvaluations),
+          components_(f.outputs.size()), mesh_(squares(0), squares(1), squareSize),
           peaks_({tolerance.low, tolerance.high}, tolerance.levels), levels_(tolerance.levels) {
-        evaluator_.limit(stop_, std::numeric_limits<std::int64_t>::max());
         for (std::size_t k = 0; k < 2; ++k) {
             start_[k] = axis(k).toSheet(intervals_[k].low);
             perUnit_[k] = (axis(k).toSheet(intervals_[k].high) - start_[k]) / (squares(k) * double(squareSize));
@@ -39,6 +41,7 @@ public:
         const double height = std::max(1.0, map.y.length);
         low_ = tolerance.low;
         high_ = tolerance.high;
+        knowsPieces_ = field_.hasPieces();
         looksForPeaks_ = tolerance.looksForPeaks && components_ == 1;
         perMillimetre_ = (high_ - low_) / height;
         allowed_ = tolerance.millimetres * perMillimetre_;
@@ -69,7 +72,7 @@ private:
 
     bool stopped() const {
         return stop_.stop_requested() || mesh_.triangles().size() > 4 * mostMeshPoints ||
-               evaluations_ > mostEvaluations_;
+               field_.evaluations() > mostEvaluations_;
     }
 
     /// The user's coordinate of a place along one side; the ends of the interval exactly, and open ends just inside.
@@ -79,15 +82,6 @@ private:
         if (lattice >= squares(k) * double(squareSize))
             return interval.highClosed ? interval.high : std::nextafter(interval.high, interval.low);
         return std::clamp(axis(k).fromSheet(start_[k] + lattice * perUnit_[k]), interval.low, interval.high);
-    }
-
-    void evaluate(const std::vector<double>& x, const std::vector<double>& y, std::vector<std::vector<double>>& into) {
-        into.assign(components_, std::vector<double>(x.size()));
-        std::vector<double*> out;
-        for (auto& column : into) out.push_back(column.data());
-        const double* const in[] = {x.data(), y.data()};
-        evaluateInParallel(f_, in, out, x.size(), stop_);
-        evaluations_ += x.size();
     }
 
     /// Values of the vertices that have none yet.
@@ -100,8 +94,10 @@ private:
         const std::size_t known = values_[0].size();
         if (known == x_.size()) return;
         std::vector<std::vector<double>> fresh;
-        evaluate({x_.begin() + static_cast<std::ptrdiff_t>(known), x_.end()},
-                 {y_.begin() + static_cast<std::ptrdiff_t>(known), y_.end()}, fresh);
+        std::vector<PiecedField::Piece> pieces;
+        field_({x_.begin() + static_cast<std::ptrdiff_t>(known), x_.end()},
+               {y_.begin() + static_cast<std::ptrdiff_t>(known), y_.end()}, fresh, pieces);
+        pieces_.insert(pieces_.end(), pieces.begin(), pieces.end());
         for (std::size_t k = 0; k < components_; ++k)
             values_[k].insert(values_[k].end(), fresh[k].begin(), fresh[k].end());
     }
@@ -151,6 +147,8 @@ private:
         if (good == 0) return false;
         if (good < 6) return longest > borderEdge; // a border runs through it
         if (components_ == 1 && isBeyond(corner, middle)) return false;
+        if (!isOnePiece(corner, middle))
+            return longest > borderEdge || (longest > finestEdge && !isCutCleanly(corner, middle));
         double worst = 0; // over what is allowed
         for (const auto& z : values_) {
             std::array<double, 3> off{};
@@ -247,11 +245,8 @@ private:
         return keptPart * millimetres_ * std::max(steep, flattest * perMillimetre_);
     }
 
-    /// Where an edge crosses a border of the domain or a jump.
-    struct Cut {
-        bool jump = false;
-        double x = 0, y = 0;               ///< user's coordinates
-        std::vector<double> first, second; ///< values on the side of the smaller vertex, and of the other
+    /// Where an edge crosses a border of the domain, a jump or a line where pieces meet.
+    struct Cut : FieldCut {
         std::optional<std::uint32_t> pointFirst, pointSecond; ///< once they are points of the result
     };
 
@@ -262,7 +257,7 @@ private:
     bool jumps(const std::array<Vertex, 3>& corner) {
         for (std::size_t k = 0; k < 3; ++k) {
             const Cut* cut = cutOf(corner[k], corner[(k + 1) % 3]);
-            if (cut && cut->jump) return true;
+            if (cut && cut->parts) return true;
         }
         return false;
     }
@@ -271,12 +266,16 @@ private:
     const Cut* cutOf(Vertex a, Vertex b) {
         const bool first = defined(a), second = defined(b);
         if (!first && !second) return nullptr;
-        if (first && second && stepBetween(a, b) < suspicious * allowed_)
+        if (first && second && pieces_[a] == pieces_[b] && stepBetween(a, b) < suspicious * allowed_)
             return nullptr; // most edges, so without a search
         if (a > b) std::swap(a, b);
         const auto known = cuts_.find(key(a, b));
         if (known != cuts_.end()) return known->second ? &*known->second : nullptr;
-        std::optional<Cut> found = findCut(a, b);
+        std::optional<Cut> found;
+        if (!stop_.stop_requested() && field_.evaluations() <= mostEvaluations_) {
+            if (auto cut = findCut(field_, spot(a), spot(b), {suspicious * allowed_, 1e-3 * allowed_}, stop_))
+                found = Cut{std::move(*cut), {}, {}};
+        }
         const auto at = cuts_.emplace(key(a, b), std::move(found)).first;
         return at->second ? &*at->second : nullptr;
     }
@@ -287,62 +286,47 @@ private:
         return step;
     }
 
-    std::vector<double> valuesAt(double x, double y) {
-        std::vector<double> found(components_);
-        std::vector<double*> out;
-        for (double& value : found) out.push_back(&value);
-        const double* const in[] = {&x, &y};
-        evaluator_(in, out, 1);
-        ++evaluations_;
-        return found;
+    PiecedField::Spot spot(Vertex v) const {
+        PiecedField::Spot at{x_[v], y_[v], {}, pieces_[v], defined(v)};
+        for (const auto& column : values_) at.values.push_back(column[v]);
+        return at;
     }
 
-    static bool finite(const std::vector<double>& values) {
-        return std::ranges::all_of(values, [](double value) { return std::isfinite(value); });
+    bool isOnePiece(const std::array<Vertex, 3>& corner, const std::array<Vertex, 3>& middle) const {
+        const auto isSame = [&](Vertex v) { return pieces_[v] == pieces_[corner[0]]; };
+        return std::ranges::all_of(corner, isSame) && std::ranges::all_of(middle, isSame);
     }
 
-    static double largestStep(const std::vector<double>& a, const std::vector<double>& b) {
-        double step = 0;
-        for (std::size_t k = 0; k < a.size(); ++k) step = std::max(step, std::abs(a[k] - b[k]));
-        return step;
-    }
-
-    std::optional<Cut> findCut(Vertex first, Vertex second) {
-        if (stop_.stop_requested() || evaluations_ > mostEvaluations_) return std::nullopt;
-        struct End {
-            double x, y;
-            std::vector<double> z;
-            bool good;
-        };
-        const auto end = [&](Vertex v) {
-            End made{x_[v], y_[v], {}, defined(v)};
-            for (const auto& column : values_) made.z.push_back(column[v]);
-            return made;
-        };
-        End a = end(first), b = end(second);
-        const bool border = a.good != b.good;
-        for (int step = 0; step < 1200; ++step) {
-            const double x = between(a.x, b.x), y = between(a.y, b.y);
-            if ((x == a.x || x == b.x) && (y == a.y || y == b.y)) break;
-            End middle{x, y, valuesAt(x, y), false};
-            middle.good = finite(middle.z);
-            if (border) {
-                (middle.good == a.good ? a : b) = std::move(middle);
+    /// Whether one line parts a triangle into two pieces, and on each side its edges are as straight as they should be.
+    bool isCutCleanly(const std::array<Vertex, 3>& corner, const std::array<Vertex, 3>& middle) {
+        int cuts = 0;
+        for (std::size_t k = 0; k < 3; ++k) {
+            const Vertex a = corner[k], b = corner[(k + 1) % 3], m = middle[k];
+            if (pieces_[a] == pieces_[b]) {
+                if (pieces_[m] != pieces_[a] || !isStraight(spot(a), spot(b), m)) return false;
                 continue;
             }
-            if (!middle.good) return std::nullopt;
-            const bool left = largestStep(a.z, middle.z) >= largestStep(middle.z, b.z);
-            (left ? b : a) = std::move(middle);
-            if (largestStep(a.z, b.z) < 0.5 * suspicious * allowed_) return std::nullopt; // steep, but it goes on
+            const Cut* cut = cutOf(a, b);
+            if (!cut || !cut->isSingle) return false;
+            ++cuts;
+            if (pieces_[m] == pieces_[std::min(a, b)] ? !isStraight(spot(std::min(a, b)), cut->first, m)
+                                                      : !isStraight(spot(std::max(a, b)), cut->second, m))
+                return false;
         }
-        Cut cut;
-        cut.jump = !border;
-        const End& inside = border && !a.good ? b : a;
-        cut.x = inside.x;
-        cut.y = inside.y;
-        cut.first = border ? inside.z : a.z;
-        cut.second = border ? inside.z : b.z;
-        return cut;
+        return cuts == 2;
+    }
+
+    /// Whether a vertex between two places of its piece is about as high as the straight line between these.
+    bool isStraight(const PiecedField::Spot& a, const PiecedField::Spot& b, Vertex m) const {
+        const auto apart = [&](double x, double y) {
+            return std::hypot(map_.x.toSheet(x) - map_.x.toSheet(a.x), map_.y.toSheet(y) - map_.y.toSheet(a.y));
+        };
+        const double all = apart(b.x, b.y), share = apart(x_[m], y_[m]) / all;
+        for (std::size_t k = 0; all > 0 && share < 1 && k < components_; ++k) {
+            const double rise = b.values[k] - a.values[k], off = std::abs(a.values[k] + share * rise - values_[k][m]);
+            if (off > allowedBy(std::abs(rise) / all)) return false;
+        }
+        return true;
     }
 
     // --- the result -------------------------------------------------------------------------------------------------
@@ -354,9 +338,9 @@ private:
         for (std::size_t t = 0; t < mesh_.triangles().size() && !stop_.stop_requested(); ++t) {
             if (mesh_.triangles()[t].leaf) emitTriangle(mesh_.triangles()[t].v, samples);
         }
-        samples.evaluations = evaluations_;
+        samples.evaluations = field_.evaluations();
         samples.finished = !stopped();
-        samples.tooDear = evaluations_ > mostEvaluations_ && mostEvaluations_ < mostMeshEvaluations;
+        samples.tooDear = field_.evaluations() > mostEvaluations_ && mostEvaluations_ < mostMeshEvaluations;
         return samples;
     }
 
@@ -373,16 +357,30 @@ private:
     /// The point where the edge from `here` to `there` is cut, with the value on the side of `here`.
     std::uint32_t cutPoint(Vertex here, Vertex there, FieldSamples& samples) {
         Cut& cut = *cuts_.at(key(here, there));
-        const bool isFirst = here < there || !cut.jump;
+        const bool isFirst = here < there || !cut.isJump;
         std::optional<std::uint32_t>& known = isFirst ? cut.pointFirst : cut.pointSecond;
+        if (known) return *known;
+        const PiecedField::Spot& at = isFirst ? cut.first : cut.second;
+        // Through a vertex itself, as along the axes.
+        for (const Vertex v : {std::min(here, there), std::max(here, there)}) {
+            const bool isThere = knowsPieces_ && at.x == x_[v] && at.y == y_[v] && (v == here || !cut.isJump);
+            if (isThere && !known) known = point(v, samples);
+        }
         if (!known) {
             known = static_cast<std::uint32_t>(samples.x.size());
-            samples.x.push_back(cut.x);
-            samples.y.push_back(cut.y);
-            const std::vector<double>& z = isFirst ? cut.first : cut.second;
-            for (std::size_t k = 0; k < components_; ++k) samples.values[k].push_back(z[k]);
+            samples.x.push_back(at.x);
+            samples.y.push_back(at.y);
+            for (std::size_t k = 0; k < components_; ++k) samples.values[k].push_back(at.values[k]);
+        }
+        if (knowsPieces_ && cut.isJump) {
+            samples.atJump.resize(std::max<std::size_t>(samples.atJump.size(), *known + 1), false);
+            samples.atJump[*known] = true;
         }
         return *known;
+    }
+
+    void emit(std::uint32_t a, std::uint32_t b, std::uint32_t c, FieldSamples& samples) {
+        if (a != b && b != c && c != a) samples.triangles.push_back({a, b, c});
     }
 
     void emitTriangle(const std::array<Vertex, 3>& v, FieldSamples& samples) {
@@ -396,7 +394,7 @@ private:
         const auto count = std::ranges::count_if(cut, [](const Cut* each) { return each != nullptr; });
         if (good == 0) return;
         if (good == 3 && count != 2) {
-            samples.triangles.push_back({point(v[0], samples), point(v[1], samples), point(v[2], samples)});
+            emit(point(v[0], samples), point(v[1], samples), point(v[2], samples), samples);
             return;
         }
         // The corner that the cut parts from the other two.
@@ -409,19 +407,18 @@ private:
         }
         const Vertex a = v[alone], b = v[(alone + 1) % 3], c = v[(alone + 2) % 3];
         if (!cut[alone] || !cut[(alone + 2) % 3]) return;
-        if (good != 2)
-            samples.triangles.push_back({point(a, samples), cutPoint(a, b, samples), cutPoint(a, c, samples)});
+        if (good != 2) emit(point(a, samples), cutPoint(a, b, samples), cutPoint(a, c, samples), samples);
         if (good != 1) {
             const std::uint32_t p = cutPoint(b, a, samples), q = cutPoint(c, a, samples);
-            samples.triangles.push_back({point(b, samples), point(c, samples), q});
-            samples.triangles.push_back({point(b, samples), q, p});
+            emit(point(b, samples), point(c, samples), q, samples);
+            emit(point(b, samples), q, p, samples);
         }
     }
 
     static constexpr std::uint32_t none = 0xffffffffU;
 
     const Program& f_;
-    Evaluator evaluator_;
+    PiecedField field_;
     std::array<Interval, 2> intervals_;
     PanelMap map_;
     std::stop_token stop_;
@@ -430,14 +427,14 @@ private:
     BisectedMesh mesh_;
     std::array<double, 2> start_{}, perUnit_{};
     double low_ = 0, high_ = 1, perMillimetre_ = 1, allowed_ = 1, millimetres_ = 1;
-    std::vector<double> x_, y_;
+    std::vector<double> x_, y_; ///< of vertices
+    std::vector<PiecedField::Piece> pieces_;
     std::vector<std::vector<double>> values_;
     std::unordered_map<std::uint64_t, std::optional<Cut>> cuts_;
     std::vector<std::uint32_t> kept_;
     HiddenPeaks peaks_; ///< in lattice units
     std::vector<double> levels_;
-    bool looksForPeaks_ = false;
-    std::size_t evaluations_ = 0;
+    bool looksForPeaks_ = false, knowsPieces_ = false;
 };
 
 } // namespace

@@ -66,8 +66,8 @@ bool isNowhereDefined(const Enclosure& value) { return value.known && value.low 
 
 class Prover {
 public:
-    Prover(const Program& f, const PanelMap& map, const ZeroProofEffort& effort)
-        : jets_(f), x_(map.x), y_(map.y), effort_(effort), tolerance_(effort.millimetres) {}
+    Prover(const Program& f, double level, const PanelMap& map, const ZeroProofEffort& effort)
+        : jets_(f), level_(level), x_(map.x), y_(map.y), effort_(effort), tolerance_(effort.millimetres) {}
 
     ZeroProof run(const std::vector<Isoline>& lines, const Path& points, const PanelMap& map, const Box& domain) {
         for (const Isoline& line : lines) addChords(line, map, domain);
@@ -116,8 +116,20 @@ private:
         const std::array<double, 2> radius{roundedUp(box.width() / 2), roundedUp(box.height() / 2)};
         const std::array<Jet<2>, 2> inputs{x_.along((box.left + box.right) / 2, 1, 0, radius),
                                            y_.along((box.low + box.high) / 2, 0, 1, radius)};
+        return aboveLevel(inputs, radius);
+    }
+
+    Jet<2> aboveLevel(const std::array<Jet<2>, 2>& inputs, const std::array<double, 2>& radius) {
         ++proof_.evaluations;
-        return jets_(inputs, radius)[0];
+        Jet<2> jet = jets_(inputs, radius)[0];
+        if (level_ == 0) return jet;
+        for (Enclosure* value : {&jet.value, &jet.centre}) {
+            if (isNowhereDefined(*value)) continue;
+            const Bounds above = Bounds{value->low, value->high} - exactly(level_);
+            value->low = above.low;
+            value->high = above.high;
+        }
+        return jet;
     }
 
     /// The function beside a chord: over s along it, |s| ≤ `reach` from its middle, and w across it.
@@ -127,8 +139,7 @@ private:
                      v = (chord.a.v + chord.b.v) / 2 + across * du;
         const std::array<double, 2> radius{roundedUp(reach), halfWidth};
         const std::array<Jet<2>, 2> inputs{x_.along(u, du, -dv, radius), y_.along(v, dv, du, radius)};
-        ++proof_.evaluations;
-        return jets_(inputs, radius)[0];
+        return aboveLevel(inputs, radius);
     }
 
     /// Whether exactly one piece of the curve runs beside a chord, and as far as the tolerance beyond both its ends.
@@ -281,6 +292,7 @@ private:
     }
 
     JetEvaluator<2> jets_;
+    double level_;
     Axis x_, y_;
     const ZeroProofEffort& effort_;
     double tolerance_, margin_ = 3 * tolerance_;
@@ -292,9 +304,9 @@ private:
 
 } // namespace
 
-ZeroProof proveZeros(const Program& f, const std::vector<Isoline>& lines, const Path& points, const PanelMap& map,
-                     const std::array<double, 4>& domain, const ZeroProofEffort& effort) {
-    return Prover(f, map, effort).run(lines, points, map, {domain[0], domain[1], domain[2], domain[3]});
+ZeroProof proveLevel(const Program& f, double level, const std::vector<Isoline>& lines, const Path& points,
+                     const PanelMap& map, const std::array<double, 4>& domain, const ZeroProofEffort& effort) {
+    return Prover(f, level, map, effort).run(lines, points, map, {domain[0], domain[1], domain[2], domain[3]});
 }
 
 } // namespace coulter

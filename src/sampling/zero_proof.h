@@ -10,7 +10,7 @@
 
 namespace coulter {
 
-/// What is proven of the lines on which a function of two variables is zero.
+/// What is proven of the lines on which a function of two variables has a level; zero, where nothing else is said.
 struct ZeroProof {
     double length = 0;        ///< of all lines, mm
     double provenLength = 0;  ///< of these the chords within whose tolerance there is exactly one piece of the curve,
@@ -36,7 +36,7 @@ struct ZeroProofEffort {
     std::function<void(double)> watch = {};
 };
 
-/// Proves lines of zeros, by rigorous bounds of the function and of its slopes over boxes; what cannot be shown with
+/// Proves lines of a level, by rigorous bounds of the function and of its slopes over boxes; what cannot be shown with
 /// bounded work is left unproven. Nothing is claimed at jumps and where the function is undefined or has no bounds.
 ///
 /// A chord is proven where the function has opposite signs along the two lines beside it, at the tolerance's distance,
@@ -46,13 +46,14 @@ struct ZeroProofEffort {
 /// the box's edges say whether there is. Coordinates of the sheet are taken as exact to 1e-12 mm.
 ///
 /// @param f       of two variables; its first output counts
-/// @param lines   where it is zero, from `followLevels` through the same map
+/// @param level   the difference to it is what the proof is about
+/// @param lines   where it has the level, from `followLevels` through the same map
 /// @param points  single places that are known, in the user's coordinates
 /// @param domain  the part of the panel that is looked at: its lower left and upper right corner, in mm
 /// Method: bounds from jets (see jet.h); interval Newton operators show uniqueness in the same way (R. E. Moore,
 /// "Methods and Applications of Interval Analysis", 1979, chapter 5); subdivision of the plane as J. M. Snyder,
 /// "Interval analysis for computer graphics" (1992).
-ZeroProof proveZeros(const Program& f, const std::vector<Isoline>& lines, const Path& points, const PanelMap& map,
-                     const std::array<double, 4>& domain, const ZeroProofEffort& effort);
+ZeroProof proveLevel(const Program& f, double level, const std::vector<Isoline>& lines, const Path& points,
+                     const PanelMap& map, const std::array<double, 4>& domain, const ZeroProofEffort& effort);
 
 } // namespace coulter

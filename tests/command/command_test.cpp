@@ -355,6 +355,10 @@ TEST_CASE("coulter sample writes fields and curves of the plane") {
                          "--of 'g(x, y)' -o - --report");
     CHECK(mesh.out.find("\"triangles\"") != std::string::npos);
     CHECK(mesh.out.find("\"finished\": true") != std::string::npos);
+    const Ran levels = run("sample --line 'g(x, y) = x^2 + y^2' --line 'x in [-2, 2]' --line 'y in [-2, 2]' --kind "
+                           "contours --levels=1,2 --of 'g(x, y)' -o - --report");
+    CHECK(levels.out.find("\"proven share\": 1.0") != std::string::npos);
+    CHECK(levels.out.find("\"share of the panel not settled\": 0.0") != std::string::npos);
     const Ran path = run("sample --line 'c(t) = (2 t, t^2)' --line 't in [0, 1], count 2' --of 'c(t)' -o -");
     CHECK(path.out == "stretch,t,x,y,state\n1,0,0,0,grid\n1,1,2,1,grid\n");
     const Ran space = run("sample --line 'c(t) = (t, 2t, 3t)' --line 't in [0, 1], count 2' --of 'c(t)' -o -");

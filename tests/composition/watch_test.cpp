@@ -1,6 +1,8 @@
 #include "composition/draw_figure.h"
 #include "composition/figure.h"
 #include "drawing/svg_writer.h"
+#include "plots/level_proofs.h"
+#include "plots/telling.h"
 
 #include <catch2/catch.hpp>
 #include <mutex>
@@ -89,4 +91,42 @@ TEST_CASE("a stop while curves are proven leaves a figure that is not finished")
     watch.proving = [&](std::size_t, std::size_t, std::size_t, const CurveSamples&) { stop.request_stop(); };
     const Figure figure = drawFigure(d, effortOf(d.sheet), stop.get_token(), nullptr, watch);
     CHECK_FALSE(figure.finished);
+}
+
+TEST_CASE("lines of levels are proven after the picture, once, and no byte depends on it") {
+    Document d = watched("x");
+    d.page = {"f(x, y) = sin(x) cos(y)", "x in [-3, 3]", "y in [-2, 2]"};
+    d.panels[0].plots[0] = plotOf("f(x, y)", "contours");
+    d.panels[0].plots.push_back(plotOf("f(x, y)", "filled contours"));
+    Told told, again;
+    SampleStore store;
+    const Figure whole = drawFigure(d, effortOf(d.sheet), {}, &store, told.watch());
+    REQUIRE(told.pictures.size() == 1);
+    CHECK_FALSE(told.pictures[0].panels[0].drawn[0].levelProofs);
+    CHECK(told.stages.back() == "proving");
+    for (const Drawn& drawn : whole.panels[0].drawn) {
+        REQUIRE(drawn.levelProofs);
+        CHECK(drawn.levelProofs->size() > 5);
+        for (const LevelProof& each : *drawn.levelProofs) {
+            CAPTURE(each.level);
+            if (each.proof.length > 0)
+                CHECK(each.proof.share() > (each.level == 0 ? 0.99 : 0.9999)); // at zero lines cross
+            CHECK(each.proof.unsettledArea <= 1e-6 * each.proof.area);
+        }
+        CHECK(summaryOf(drawn, whole.effort).find(" % proven, ") != std::string::npos);
+    }
+    CHECK(writeSvg(whole.scene, "", "") == writeSvg(drawFigure(d).scene, "", ""));
+
+    drawFigure(d, effortOf(d.sheet), {}, &store, again.watch());
+    CHECK(again.pictures.empty()); // it is known
+}
+
+TEST_CASE("where nothing can be proven of levels nothing is said") {
+    Document d = watched("x");
+    d.page = {"f(x, y) = int_0^x cos(y k^2) dk", "x in [-3, 3]", "y in [-2, 2]"};
+    d.panels[0].plots[0] = plotOf("f(x, y)", "contours");
+    Told told;
+    const Figure figure = drawFigure(d, effortOf(d.sheet), {}, nullptr, told.watch());
+    CHECK_FALSE(figure.panels[0].drawn[0].levelProofs);
+    CHECK(summaryOf(figure.panels[0].drawn[0], figure.effort).find("proven") == std::string::npos);
 }

@@ -23,20 +23,22 @@ struct Panel {
     std::vector<Isoline> lines;
     Path points;
 
-    explicit Panel(const std::string& formula, bool logarithmic = false) : f(field(formula)) {
+    double level = 0;
+
+    explicit Panel(const std::string& formula, bool logarithmic = false, double of = 0) : f(field(formula)), level(of) {
         REQUIRE(f);
         if (logarithmic) map = {{ScaleKind::Logarithmic, 0.1, 100, 120}, {ScaleKind::Logarithmic, 0.01, 10, 80}};
         const std::array<Interval, 2> whole{Interval{map.x.low, map.x.high, true, true},
                                             Interval{map.y.low, map.y.high, true, true}};
-        const FieldSamples samples = sampleMesh(*f, whole, map, {tolerance, -1, 1});
-        lines = followLevels(samples, {0}, f.get(), map, {tolerance}).lines;
-        for (const SingularPoint& point : singularPoints(samples, 0, *f, map, tolerance)) {
+        const FieldSamples samples = sampleMesh(*f, whole, map, {tolerance, level - 1, level + 1});
+        lines = followLevels(samples, {level}, f.get(), map, {tolerance}).lines;
+        for (const SingularPoint& point : singularPoints(samples, level, *f, map, tolerance)) {
             points.x.push_back(point.x);
             points.y.push_back(point.y);
         }
     }
     ZeroProof prove(std::size_t most = 60'000) const {
-        return proveZeros(*f, lines, points, map, {0, 0, 120, 80}, {tolerance, most});
+        return proveLevel(*f, level, lines, points, map, {0, 0, 120, 80}, {tolerance, most});
     }
     double at(double u, double v) const {
         const double x = map.x.fromSheet(u), y = map.y.fromSheet(v);
@@ -83,6 +85,31 @@ TEST_CASE("smooth curves are proven whole, and that there is no other one") {
         CHECK(proof.share() > 0.99999);
         CHECK(proof.isAll());
     }
+}
+
+TEST_CASE("lines of a level are proven as those of zero are, and not those of another level") {
+    struct Case {
+        const char* formula;
+        double level;
+    };
+    for (const Case& c : std::vector<Case>{{"x^2 + y^2", 1},
+                                           {"sin(x) cos(y)", 0.3},
+                                           {"sin(x) cos(y)", -0.7},
+                                           {"exp(-x^2 - y^2) + x/5", 0.1},
+                                           {"1e6 + 1e3 x y", 1e6 + 400}}) {
+        CAPTURE(c.formula, c.level);
+        Panel panel(c.formula, false, c.level);
+        const ZeroProof proof = panel.prove();
+        CHECK(proof.length > 40);
+        CHECK(proof.share() > 0.99999);
+        CHECK(proof.isAll());
+        panel.level += 0.05 * std::max(1.0, std::abs(c.level) / 1e4);
+        const ZeroProof other = panel.prove();
+        CHECK(other.share() < 0.05);
+        CHECK_FALSE(other.isAll());
+    }
+    CHECK(Panel("sin(x) cos(y)", false, 1.01).prove().isAll()); // there is none, and that is proven
+    CHECK_FALSE(Panel("sin(x) cos(y)", false, 1).prove().unsettledArea > 1e-3);
 }
 
 TEST_CASE("where a curve crosses itself, ends in a cusp or is one place all but that is proven") {

@@ -14,73 +14,9 @@ namespace {
 /// More borders than that are too many to be drawn as what they are.
 constexpr std::size_t mostBorders = 4'000;
 
-/// Which piece an operation is in; pieces are told apart by being different numbers.
-double pieceOf(Kernel kernel, double a, double b) {
-    switch (kernel) {
-    case Kernel::Floor: return std::floor(a);
-    case Kernel::Ceil: return std::ceil(a);
-    case Kernel::Mod: return std::floor(a / b);
-    case Kernel::Less:
-    case Kernel::Min:
-    case Kernel::Max: return a < b ? 1 : 0;
-    case Kernel::LessEqual: return a <= b ? 1 : 0;
-    default: return a < 0 ? 1 : 0;
-    }
-}
-
 } // namespace
 
-double PieceFinder::pieceOf(const Switch& each, double a, double b) {
-    if (each.field) return each.field->pieceOf(each.variable, a);
-    return each.table ? static_cast<double>(each.table->stretchOf(a)) : coulter::pieceOf(each.kernel, a, b);
-}
-
-PieceFinder::PieceFinder(const Program& f) {
-    Program& all = program_; // each step in a register of its own
-    all.inputCount = f.inputCount;
-    all.constants = f.constants;
-    all.integrals = f.integrals;
-    all.tables = f.tables;
-    all.fields = f.fields;
-    std::vector<std::uint32_t> now(f.registerCount());
-    for (std::uint32_t i = 0; i < now.size(); ++i) now[i] = i;
-    const auto firstTemporary = static_cast<std::uint32_t>(f.inputCount + f.constants.size());
-    for (Program::Instruction step : f.instructions) {
-        if (step.integral >= 0) {
-            for (std::uint32_t& operand : all.integrals[static_cast<std::size_t>(step.integral)].operands)
-                operand = now[operand];
-        }
-        for (std::uint32_t k = 0; k < step.operandCount; ++k) step.operands[k] = now[step.operands[k]];
-        const bool isSwitch = step.table >= 0 || (step.special == nullptr && step.integral < 0 && step.field < 0 &&
-                                                  operationOf(step.kernel).changesPiece);
-        if (isSwitch) {
-            const auto at = all.outputs.size();
-            switches_.push_back({step.kernel, at, at + (step.operandCount > 1 ? 1 : 0)});
-            if (step.table >= 0) switches_.back().table = f.tables[static_cast<std::size_t>(step.table)];
-            for (std::uint32_t k = 0; k < step.operandCount; ++k) all.outputs.push_back(step.operands[k]);
-        }
-        for (std::uint32_t k = 0; step.field >= 0 && k < step.operandCount; ++k) {
-            const auto at = all.outputs.size();
-            switches_.push_back({step.kernel, at, at, {}, f.fields[static_cast<std::size_t>(step.field)], k});
-            all.outputs.push_back(step.operands[k]);
-        }
-        const auto fresh = firstTemporary + static_cast<std::uint32_t>(all.instructions.size());
-        now[step.result] = fresh;
-        step.result = fresh;
-        all.instructions.push_back(step);
-    }
-    all.temporaryCount = all.instructions.size();
-    // What no switch depends on is not computed.
-    std::vector<bool> needed(all.registerCount(), false);
-    for (const std::uint32_t output : all.outputs) needed[output] = true;
-    std::vector<Program::Instruction> kept;
-    for (auto step = all.instructions.rbegin(); step != all.instructions.rend(); ++step) {
-        if (!needed[step->result]) continue;
-        for (const std::uint32_t operand : all.operandsOf(*step)) needed[operand] = true;
-        kept.push_back(*step);
-    }
-    all.instructions.assign(kept.rbegin(), kept.rend());
-}
+PieceFinder::PieceFinder(const Program& f) : switches_(switchesOf(f)) {}
 
 double between(double a, double b) {
     const double middle = a / 2 + b / 2;
@@ -121,7 +57,7 @@ std::vector<PieceBorder> PieceFinder::operator()(std::span<const double> looks, 
 
 std::vector<std::vector<double>> PieceFinder::valuesAt(Evaluator& evaluator, std::span<const double> at,
                                                        std::span<const double> others) const {
-    std::vector<std::vector<double>> values(program_.outputs.size(), std::vector<double>(at.size())), same;
+    std::vector<std::vector<double>> values(switches_.program.outputs.size(), std::vector<double>(at.size())), same;
     std::vector<double*> into;
     for (auto& column : values) into.push_back(column.data());
     for (const double other : others) same.emplace_back(at.size(), other);
@@ -138,7 +74,7 @@ std::vector<double> PieceFinder::dips(Evaluator& evaluator, std::span<const doub
                                       const std::vector<std::vector<double>>& seen) const {
     std::vector<double> found;
     if (looks.size() < 5) return found;
-    for (const Switch& each : switches_) {
+    for (const Switches::Each& each : switches_.each) {
         const bool isSign = operationOf(each.kernel).isBySign;
         if (!isSign || each.table || each.field) continue;
         const auto apart = [&](const std::vector<std::vector<double>>& values, std::size_t i) {
@@ -185,10 +121,10 @@ std::vector<double> PieceFinder::dips(Evaluator& evaluator, std::span<const doub
 
 std::vector<PieceBorder> PieceFinder::find(std::vector<double> looks, std::span<const double> others,
                                            const std::stop_token& stop, bool withDips) {
-    if (switches_.empty() || looks.size() < 2) return {};
-    Evaluator evaluator(program_);
+    if (switches_.each.empty() || looks.size() < 2) return {};
+    Evaluator evaluator(switches_.program);
     evaluator.limit(stop, std::numeric_limits<std::int64_t>::max());
-    const std::size_t outputs = program_.outputs.size();
+    const std::size_t outputs = switches_.program.outputs.size();
     auto seen = valuesAt(evaluator, looks, others);
     if (withDips) {
         if (const std::vector<double> further = dips(evaluator, looks, others, seen); !further.empty()) {
@@ -209,7 +145,7 @@ std::vector<PieceBorder> PieceFinder::find(std::vector<double> looks, std::span<
     std::vector<double*> intoHere;
     for (auto& values : here) intoHere.push_back(values.data());
     std::vector<PieceBorder> borders;
-    for (const Switch& each : switches_) {
+    for (const Switches::Each& each : switches_.each) {
         std::array<double, ahead> places;
         const auto pieceAt = [&](std::size_t place) {
             const double a = here[each.first][place], b = here[each.second][place];

@@ -1,5 +1,5 @@
 #pragma once
-#include "formula/program/program.h"
+#include "formula/program/switches.h"
 
 #include <span>
 #include <stop_token>
@@ -20,7 +20,7 @@ public:
     explicit PieceFinder(const Program& f);
 
     /// Whether there is anything in the formula that has pieces.
-    bool hasPieces() const { return !switches_.empty(); }
+    bool hasPieces() const { return !switches_.each.empty(); }
     static constexpr std::size_t looksWithin = 256;
     /// Between two numbers, looked at in so many places, and nearer where a condition all but changes between them.
     std::vector<PieceBorder> within(double low, double high, std::span<const double> others,
@@ -31,23 +31,13 @@ public:
                                         const std::stop_token& stop);
 
 private:
-    /// An operation of the formula whose result changes its piece, and its operands among the outputs.
-    struct Switch {
-        Kernel kernel = Kernel::Count;
-        std::size_t first = 0, second = 0;
-        std::shared_ptr<const Interpolation> table = {}; ///< whose points are the borders
-        std::shared_ptr<const MeasuredField> field = {}; ///< whose cells have them, along this variable
-        std::size_t variable = 0;
-    };
     std::vector<PieceBorder> find(std::vector<double> looks, std::span<const double> others,
                                   const std::stop_token& stop, bool withDips);
     std::vector<std::vector<double>> valuesAt(Evaluator& evaluator, std::span<const double> at,
                                               std::span<const double> others) const;
     std::vector<double> dips(Evaluator& evaluator, std::span<const double> looks, std::span<const double> others,
                              const std::vector<std::vector<double>>& seen) const;
-    static double pieceOf(const Switch& each, double a, double b);
-    Program program_; ///< the part that computes the operands of switches
-    std::vector<Switch> switches_;
+    Switches switches_;
 };
 
 /// A double strictly between two others, or either of them if there is none: bisecting by it ends soon even where both
