@@ -4,6 +4,8 @@
 #include "drawing/cairo_painter.h"
 #include "formula/lines/answer.h"
 #include "formula/lines/read_page.h"
+#include "formula/lines/value_bounds.h"
+#include "typeset/answer_math.h"
 #include "typeset/formula_math.h"
 
 #include <QPainter>
@@ -17,6 +19,11 @@ namespace {
 constexpr double margin = 5;      // mm at the left and right edge
 constexpr double indent = 6;      // mm before an equation
 constexpr double whereWidth = 13; // mm for "where"
+
+Line withoutUnit(Line line) {
+    line.unit.clear();
+    return line;
+}
 
 } // namespace
 
@@ -98,8 +105,9 @@ std::vector<TypesetBox> FormulaPage::wrapped(const std::string& text, double wid
     return lines;
 }
 
-std::vector<TypesetBox> FormulaPage::broken(const Line& line, double room, double hanging) const {
-    const std::vector<MathPtr> terms = lineTerms(line);
+std::vector<TypesetBox> FormulaPage::broken(const Line& line, const MathPtr& worth, double room, double hanging) const {
+    std::vector<MathPtr> terms = lineTerms(line);
+    if (worth) terms.push_back(worth);
     std::vector<MathPtr> together;
     std::vector<TypesetBox> boxes;
     const auto flush = [&] {
@@ -130,7 +138,12 @@ FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bo
     row.line = index;
     row.left = margin;
     const double small = 0.82 * formulaSize;
-    MathPtr math = lineMath(line);
+    // Behind a formula stands what it is worth, with its unit.
+    const MathPtr worth = look_.look().values ? worthMath(line, errorOfQuantity(page_, line)) : nullptr;
+    const Line bare = worth ? withoutUnit(line) : Line{};
+    const Line& formula = worth ? bare : line;
+    MathPtr math = lineMath(formula);
+    if (math && worth) math = mathRow({math, worth});
     if (line.kind == LineKind::Prose) {
         const auto start = line.source.find_first_not_of("# \t");
         row.boxes = wrapped(start == std::string::npos ? "" : line.source.substr(start), width - 2 * margin, Ink::Plain,
@@ -166,7 +179,7 @@ FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bo
         const double room = width - row.left - margin - (row.after.width > 0 ? row.after.width + 2 : 0);
         if (box.width > room) {
             row.hanging = indent;
-            row.boxes = broken(line, room, row.hanging);
+            row.boxes = broken(formula, worth, room, row.hanging);
             box = row.boxes.front();
         }
         row.number = extentOf(box, Ink::Number);

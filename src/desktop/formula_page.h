@@ -3,6 +3,7 @@
 #include "desktop/line_editor.h"
 #include "drawing/scene.h"
 #include "formula/page/page.h"
+#include "typeset/math.h"
 
 #include <QAbstractScrollArea>
 #include <optional>
@@ -90,8 +91,9 @@ private:
     void rebuild();
     Row makeRow(int index, double width, int& equation, bool& afterEquation) const;
     std::vector<TypesetBox> wrapped(const std::string& text, double width, Ink ink, double size) const;
-    /// A formula wider than the page, broken before the terms of its sum.
-    std::vector<TypesetBox> broken(const Line& line, double room, double hanging) const;
+    /// A formula wider than the page, broken before the terms of its sum, and before what it is worth, if that is
+    /// shown.
+    std::vector<TypesetBox> broken(const Line& line, const MathPtr& worth, double room, double hanging) const;
     void placeEditor();
     void typed(const QString& text);
     /// Ends editing; returns the place below the line and what came with it, such as the variable of a new function.

@@ -23,6 +23,7 @@ LookSettings::LookSettings(QObject* parent)
     : QObject(parent), basePointSize_(std::max(8.0, QApplication::font().pointSizeF())) {
     const QSettings settings;
     look_.dark = settings.value("dark", false).toBool();
+    look_.values = settings.value("values", true).toBool();
     look_.scale = std::clamp(settings.value("scale", 1.0).toDouble(), 0.7, 2.5);
     QApplication::setStyle(QStyleFactory::create("Fusion"));
     apply();
@@ -39,6 +40,11 @@ void LookSettings::setDark(bool dark) {
     apply();
 }
 
+void LookSettings::showValues(bool shown) {
+    look_.values = shown;
+    apply();
+}
+
 void LookSettings::changeScale(double factor) {
     look_.scale = factor == 0 ? 1 : std::clamp(look_.scale * factor, 0.7, 2.5);
     apply();
@@ -47,6 +53,7 @@ void LookSettings::changeScale(double factor) {
 void LookSettings::apply() {
     QSettings settings;
     settings.setValue("dark", look_.dark);
+    settings.setValue("values", look_.values);
     settings.setValue("scale", look_.scale);
     QPalette palette;
     palette.setColor(QPalette::Window, look_.ground());

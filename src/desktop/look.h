@@ -10,6 +10,7 @@ namespace coulter {
 struct Look {
     bool dark = false;
     double scale = 1;
+    bool values = true; ///< behind the formulas of the page
 
     QColor ground() const; ///< behind everything
     QColor page() const;   ///< of the formula page and the side panes
@@ -31,6 +32,7 @@ public:
     static LookSettings& ofProgram();
     const Look& look() const { return look_; }
     void setDark(bool dark);
+    void showValues(bool shown);
     void changeScale(double factor); ///< 0 goes back to 1
 
 signals:

@@ -77,6 +77,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
         progress_->show();
         stop_->show();
     });
+    session_.start(Document{}, "");
     updateState();
 }
 
@@ -90,6 +91,7 @@ void MainWindow::makePanes() {
     });
     sheet_ = new SheetView(session_, worker_, look_);
     ribbon_ = new SamplingRibbon(session_, *sheet_, look_);
+    makeStart();
     particulars_ = new Particulars(session_, *sheet_, look_);
     remarks_ = new Remarks(session_, *sheet_, look_);
     connect(page_, &FormulaPage::scrubbing, sheet_, &SheetView::holdRange);
@@ -152,6 +154,28 @@ void MainWindow::makePanes() {
     setCentralWidget(whole);
 }
 
+void MainWindow::makeStart() {
+    start_ = new StartSheet(look_, sheet_);
+    connect(start_, &StartSheet::lineWanted, this, [this](const QString& line) {
+        page_->addLine(line);
+        page_->commitEditing();
+    });
+    connect(start_, &StartSheet::exampleWanted, this, [this](const QString& name) { openExample(exampleOf(name)); });
+    connect(start_, &StartSheet::examplesWanted, this, &MainWindow::openExamples);
+    connect(start_, &StartSheet::fileWanted, this, &MainWindow::openBeside);
+    connect(start_, &StartSheet::openWanted, this, &MainWindow::chooseFile);
+    connect(start_, &StartSheet::dataWanted, this, &MainWindow::chooseTable);
+    connect(&session_, &DocumentSession::shownChanged, this, &MainWindow::updateStart);
+    updateStart();
+}
+
+void MainWindow::updateStart() {
+    const Document& shown = session_.shown();
+    const auto isBlank = [](const std::string& line) { return line.find_first_not_of(" \t") == std::string::npos; };
+    const bool hasPlots = std::ranges::any_of(shown.panels, [](const Panel& panel) { return !panel.plots.empty(); });
+    start_->setVisible(!hasPlots && std::ranges::all_of(shown.page, isBlank));
+}
+
 void MainWindow::selectPlotOf(int line) {
     const Document& document = session_.shown();
     if (line < 0 || line >= static_cast<int>(document.page.size())) return;
@@ -192,8 +216,9 @@ ManualPlace MainWindow::placeInManual() const {
     return {"guide", ""};
 }
 
-void MainWindow::openManual() {
-    const ManualPlace place = placeInManual();
+void MainWindow::openManual() { showManual(placeInManual()); }
+
+void MainWindow::showManual(const ManualPlace& place) {
     if (!manual_) {
         manual_ = new ManualWindow(look_, this);
         connect(manual_, &ManualWindow::lineWanted, this, [this](const QString& line) {
@@ -280,7 +305,7 @@ void MainWindow::chooseExport() {
         filters << tr("%1: %2 (*.%3)").arg(name.toUpper(), spoken(std::string(format.meaning)), name);
     }
     QString chosen;
-    QString path = QFileDialog::getSaveFileName(this, tr("Export the figure"), session_.name() + ".pdf",
+    QString path = QFileDialog::getSaveFileName(this, tr("Export the figure"), besideDocument(session_.name() + ".pdf"),
                                                 filters.join(";;"), &chosen);
     if (path.isEmpty()) return;
     if (QFileInfo(path).suffix().isEmpty()) path += chosen.left(3).toLower().prepend('.');

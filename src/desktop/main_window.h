@@ -2,6 +2,7 @@
 #include "desktop/data_table_window.h"
 #include "desktop/document_session.h"
 #include "desktop/draft_keeper.h"
+#include "desktop/examples_window.h"
 #include "desktop/figure_worker.h"
 #include "desktop/file_watch.h"
 #include "desktop/formula_page.h"
@@ -17,6 +18,7 @@
 #include "desktop/sampling_ribbon.h"
 #include "desktop/scratch_strip.h"
 #include "desktop/sheet_view.h"
+#include "desktop/start_sheet.h"
 #include "desktop/table_sheet.h"
 #include "figure/sheet_looks.h"
 
@@ -43,8 +45,11 @@ public:
     bool compareWith(const QString& path);
     /// The same in this window if it shows nothing that somebody works on, or else in another one.
     void openBeside(const QString& path);
-    /// Opens the figure that is shown at the first start, which is part of the program.
-    void openDemo();
+    /// Opens an example as a document of its own; shows all of them, to choose.
+    void openExample(const Example& example);
+    void openExamples();
+    /// One field for commands, settings, functions and the manual.
+    void findEverything();
     /// Offers the drafts of figures whose program ended before they were saved.
     void offerLostDrafts();
     bool save();
@@ -79,6 +84,7 @@ protected:
 private:
     void makeBar();
     void makePanes();
+    void makeStart();
     void fillDocumentMenu();
     /// What is being typed counts, and the value that a running quantity has reached: before something is made of the
     /// document as it is seen.
@@ -87,6 +93,7 @@ private:
     void fillLooks(QMenu& menu);
     void giveLook(const SheetLook& look);
     void updateState();
+    void updateStart();
     bool mayDiscard();
     /// Whether nobody has worked on what the window shows.
     bool isUntouched() const;
@@ -98,6 +105,10 @@ private:
     void askAndSave();
     void say(const QString& text, bool wrong);
     void remember(const QString& path);
+    /// A file's name in the folder of the document, for a dialog to begin with.
+    QString besideDocument(const QString& name) const;
+    /// Asks for a recipe or a figure to open.
+    void chooseFile();
     void chooseExport();
     void copyPicture();
     void showBusy() { emit busyShown(); }
@@ -113,6 +124,7 @@ private:
     void openFunctions();
     /// Opens the manual at what has the keyboard, or is selected.
     void openManual();
+    void showManual(const ManualPlace& place);
     ManualPlace placeInManual() const;
     /// Several figures at once.
     void openSeries();
@@ -139,6 +151,7 @@ private:
     FormulaPage* page_ = nullptr;
     ScratchStrip* scratch_ = nullptr;
     SheetView* sheet_ = nullptr;
+    StartSheet* start_ = nullptr; ///< over the sheet while nothing is written
     SamplingRibbon* ribbon_ = nullptr;
     Particulars* particulars_ = nullptr;
     Remarks* remarks_ = nullptr;

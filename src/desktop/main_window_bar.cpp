@@ -66,6 +66,9 @@ void MainWindow::makeBar() {
     addButton_->setPopupMode(QToolButton::InstantPopup);
     addButton_->setMenu(new QMenu(addButton_));
     connect(addButton_->menu(), &QMenu::aboutToShow, this, &MainWindow::fillAddMenu);
+    auto* findButton = button(tr("Find…"), tr("A command, a setting, a function, a word of the manual"));
+    findButton->setObjectName("findButton");
+    connect(findButton, &QToolButton::clicked, this, &MainWindow::findEverything);
     row->addStretch(1);
     message_ = new QLabel;
     message_->setObjectName("message");
@@ -92,11 +95,8 @@ void MainWindow::makeBar() {
         MainWindow* window = isUntouched() ? this : another();
         window->session_.start(Document{}, "");
     });
-    action(tr("Open"), QKeySequence::Open, [this] {
-        const QString path =
-            QFileDialog::getOpenFileName(this, tr("Open a recipe or a figure"), QString(), figureFilter());
-        if (!path.isEmpty()) openBeside(path);
-    });
+    action(tr("Open"), QKeySequence::Open, [this] { chooseFile(); });
+    action(tr("Examples…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_X), [this] { openExamples(); });
     action(tr("Save"), QKeySequence::Save, [this] { save(); });
     action(tr("Save as"), QKeySequence::SaveAs, [this] { askAndSave(); });
     action(tr("Export"), QKeySequence(Qt::CTRL | Qt::Key_E), [this] { chooseExport(); });
@@ -107,6 +107,7 @@ void MainWindow::makeBar() {
     action(tr("Quit"), QKeySequence::Quit, [] { QApplication::closeAllWindows(); });
     action(tr("New line"), QKeySequence(Qt::CTRL | Qt::Key_Return), [this] { page_->addLine(); });
     action(tr("Function…"), QKeySequence(Qt::CTRL | Qt::Key_F), [this] { openFunctions(); });
+    action(tr("Find…"), QKeySequence(Qt::CTRL | Qt::Key_K), [this] { findEverything(); });
     action(tr("Manual"), QKeySequence::HelpContents, [this] { openManual(); });
     action(tr("Table of samples…"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] { openTable(); });
     action(tr("Table of data…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_T), [this] { openData(); });
@@ -135,7 +136,7 @@ void MainWindow::fillDocumentMenu() {
         recent->addAction(QFileInfo(path).fileName(), this, [this, path] { openBeside(path); })->setToolTip(path);
     }
     recent->setEnabled(!recent->isEmpty());
-    menu->addAction(tr("Demo figure"), this, [this] { (isUntouched() ? this : another())->openDemo(); });
+    entry(tr("Examples…"));
     menu->addSeparator();
     for (const QString& text :
          {tr("Save"), tr("Save as"), tr("Export"), tr("Several figures…"), tr("Copy the figure"), tr("Compare…")})
@@ -144,6 +145,9 @@ void MainWindow::fillDocumentMenu() {
     QAction* dark = menu->addAction(tr("Dark window"), this, [this](bool on) { look_.setDark(on); });
     dark->setCheckable(true);
     dark->setChecked(look_.look().dark);
+    QAction* values = menu->addAction(tr("Values behind formulas"), this, [this](bool on) { look_.showValues(on); });
+    values->setCheckable(true);
+    values->setChecked(look_.look().values);
     for (const QString& text : {tr("Larger"), tr("Smaller"), tr("Usual size")}) {
         for (QAction* each : actions()) {
             if (each->text() != text) continue;

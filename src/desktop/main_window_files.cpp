@@ -19,7 +19,6 @@
 #include <QSettings>
 
 /// Resources of a static library are there only once something asks for them; this must stand outside namespaces.
-static void loadDemoResource() { Q_INIT_RESOURCE(demo); }
 
 namespace coulter {
 namespace {
@@ -117,12 +116,31 @@ void MainWindow::openSeries() {
     series->show();
 }
 
-void MainWindow::openDemo() {
-    loadDemoResource();
-    QFile file(":/demo/soil-temperature.coulter");
-    if (!file.open(QIODevice::ReadOnly)) return;
-    const RecipeRead read = readRecipe(file.readAll().toStdString());
-    if (read.document) session_.start(*read.document, "", "soil-temperature");
+void MainWindow::openExample(const Example& example) {
+    if (example.document.page.empty()) return;
+    MainWindow* window = isUntouched() ? this : another();
+    window->session_.start(example.document, "", example.name);
+}
+
+/// A document that has no file yet stands where the last one was.
+QString MainWindow::besideDocument(const QString& name) const {
+    const QString recent = QSettings().value("recent").toStringList().value(0);
+    const QString path = session_.path().isEmpty() ? recent : session_.path();
+    const QDir folder = path.isEmpty() || !QFileInfo(path).dir().exists() ? QDir::home() : QFileInfo(path).dir();
+    return folder.filePath(name);
+}
+
+void MainWindow::chooseFile() {
+    const QString path =
+        QFileDialog::getOpenFileName(this, tr("Open a recipe or a figure"), besideDocument(""), figureFilter());
+    if (!path.isEmpty()) openBeside(path);
+}
+
+void MainWindow::openExamples() {
+    auto* examples = new ExamplesWindow(look_, this);
+    examples->setAttribute(Qt::WA_DeleteOnClose);
+    connect(examples, &ExamplesWindow::chosen, this, &MainWindow::openExample);
+    examples->show();
 }
 
 void MainWindow::remember(const QString& path) {
@@ -136,8 +154,8 @@ void MainWindow::remember(const QString& path) {
 
 bool MainWindow::save() {
     if (!session_.path().isEmpty()) return saveAs(session_.path());
-    const QString path =
-        QFileDialog::getSaveFileName(this, tr("Save the recipe"), "figure.coulter", tr("Recipes (*.coulter)"));
+    const QString path = QFileDialog::getSaveFileName(
+        this, tr("Save the recipe"), besideDocument(session_.name() + ".coulter"), tr("Recipes (*.coulter)"));
     return !path.isEmpty() && saveAs(path);
 }
 

@@ -105,6 +105,30 @@ QVariant ManualWindow::Browser::loadResource(int type, const QUrl& name) {
     return image.width() > most ? image.scaledToWidth(most, Qt::SmoothTransformation) : image;
 }
 
+QString ManualWindow::titleOf(const QString& page) {
+    for (const ManualPage& each : manualPages) {
+        if (page == each.file) return tr(each.title);
+    }
+    return page;
+}
+
+std::vector<ManualPlace> ManualWindow::headings() {
+    loadManualResource();
+    static const QRegularExpression signs("[`*]");
+    std::vector<ManualPlace> all;
+    for (const ManualPage& page : manualPages) {
+        QFile file(QString(":/manual/%1.md").arg(page.file));
+        if (!file.open(QIODevice::ReadOnly)) continue;
+        bool isFenced = false;
+        for (const QString& row : QString::fromUtf8(file.readAll()).split('\n')) {
+            if (row.startsWith("```")) isFenced = !isFenced;
+            if (isFenced || !row.startsWith('#')) continue;
+            all.push_back({page.file, row.mid(row.indexOf(' ') + 1).remove(signs).trimmed()});
+        }
+    }
+    return all;
+}
+
 ManualWindow::ManualWindow(const LookSettings& look, QWidget* parent)
     : QDialog(parent), look_(look), pages_(new QListWidget), search_(new QLineEdit), text_(new Browser) {
     loadManualResource();

@@ -21,6 +21,10 @@ public:
     /// What is shown, for those who ask.
     ManualPlace place() const { return place_; }
 
+    /// All headings of all pages, in their order; the title of a page.
+    static std::vector<ManualPlace> headings();
+    static QString titleOf(const QString& page);
+
 signals:
     /// An example was chosen: a line of a page.
     void lineWanted(const QString& line);

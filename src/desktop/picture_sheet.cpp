@@ -1,9 +1,6 @@
 #include "desktop/picture_sheet.h"
 
-#include "composition/draw_figure.h"
-#include "composition/figure.h"
 #include "desktop/other_eyes.h"
-#include "drawing/cairo_painter.h"
 #include "figure/scale_settings.h"
 
 #include <QApplication>
@@ -18,9 +15,6 @@ namespace {
 
 constexpr double pictureWidth = 56, pictureHeight = 42; // mm
 constexpr int pictureDots = 190;
-
-/// As fine as so little a picture shows, and soon there.
-const Effort littleEffort{0.1, 150 / 25.4, 20'000, false, false, usualOperations / 50};
 
 /// Above in colour and in grey print, below as readers see it who lack red or green.
 QImage forAllEyes(const QImage& image) {
@@ -100,26 +94,13 @@ PictureSheet::PictureSheet(DocumentSession& session, const LookSettings& look, c
     }
     connect(list_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) { choose(list_->row(item)); });
     connect(list_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { choose(list_->row(item)); });
-    const double ratio = devicePixelRatioF();
-    drawer_ = std::jthread([this, documents, wide, ratio, whom](std::stop_token stop) {
-        for (std::size_t i = 0; i < documents.size() && !stop.stop_requested(); ++i) {
-            const Figure figure = drawFigure(documents[i], littleEffort, stop);
-            if (stop.stop_requested()) return;
-            const Raster raster = paintRaster(figure.scene, wide * ratio / figure.scene.width);
-            QImage image = QImage(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height,
-                                  raster.width * 4, QImage::Format_RGB32)
-                               .copy();
-            if (whom == For::All) image = forAllEyes(image);
-            image.setDevicePixelRatio(ratio);
-            QMetaObject::invokeMethod(this, [this, image, i, stop] {
-                if (stop.stop_requested()) return;
-                QIcon icon(QPixmap::fromImage(image));
-                icon.addPixmap(QPixmap::fromImage(image), QIcon::Selected); // no tint over the chosen one
-                list_->item(static_cast<int>(i))->setIcon(icon);
-                ++pictures_;
-            });
-        }
+    connect(&drawer_, &LittlePictures::drawn, this, [this](int i, const QImage& image) {
+        QIcon icon(QPixmap::fromImage(image));
+        icon.addPixmap(QPixmap::fromImage(image), QIcon::Selected); // no tint over the chosen one
+        list_->item(i)->setIcon(icon);
+        ++pictures_;
     });
+    drawer_.draw(std::move(documents), wide, devicePixelRatioF(), whom == For::All ? forAllEyes : nullptr);
 }
 
 void PictureSheet::choose(int row) {

@@ -1,10 +1,10 @@
 #pragma once
 #include "desktop/document_session.h"
+#include "desktop/little_pictures.h"
 #include "desktop/look.h"
 
 #include <QDialog>
 #include <functional>
-#include <thread>
 
 class QCheckBox;
 class QListWidget;
@@ -49,7 +49,7 @@ private:
     QListWidget* list_;
     QCheckBox* adds_; ///< whether what is chosen is added
     std::size_t pictures_ = 0;
-    std::jthread drawer_; ///< last, so that it has ended before anything else goes
+    LittlePictures drawer_;
 };
 
 } // namespace coulter

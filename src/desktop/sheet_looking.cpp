@@ -109,6 +109,27 @@ void SheetView::pan(const ItemPath& part, const Frame& from, double right, doubl
     setLimits(part.panel, withOthers(part, from, std::move(limits)), tr("move of the view"), mergeKey);
 }
 
+/// What lies within the rectangle is what the panel shows from now on.
+void SheetView::showRectangle(const Drag& drag, Point mm) {
+    constexpr double leastRectangle = 2; // mm of a side, below which a drag meant nothing
+    const Rect wanted = drawnRectangle(drag, mm), &frame = drag.frame.rect;
+    if (wanted.width < leastRectangle || wanted.height < leastRectangle) return;
+    WantedLimits limits;
+    for (const std::size_t scale : scalesOf(drag.path)) {
+        if (scale >= furtherScale && scale - furtherScale >= drag.frame.further.size()) continue;
+        const AxisMap map = mapOf(drag.frame, scale);
+        double from = scale == acrossScale ? wanted.x - frame.x : frame.bottom() - wanted.bottom();
+        double to = from + (scale == acrossScale ? wanted.width : wanted.height);
+        if (isReversed(drag.frame, scale)) {
+            std::swap(from, to);
+            from = map.length - from;
+            to = map.length - to;
+        }
+        limits.push_back({scale, {map.fromSheet(from), map.fromSheet(to)}});
+    }
+    setLimits(drag.path.panel, limits, tr("zoom"), "");
+}
+
 void SheetView::arrowKey(const QKeyEvent& event) {
     const std::size_t panel = selection_.panel;
     const auto document = editable({ItemKind::Panel, panel, 0, 0});

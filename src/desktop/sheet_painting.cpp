@@ -81,6 +81,7 @@ void SheetView::paintEvent(QPaintEvent*) {
     paintBarMarks(painter);
     paintProfile(painter);
     paintNoteMarks(painter);
+    paintRectangle(painter);
     if (const Drawn* selected = figure_ ? drawnAt(figure_->figure, selection_) : nullptr) {
         // The samples themselves, as small dots on the selected curve; as many as pixels can show.
         painter.setPen(Qt::NoPen);

@@ -232,7 +232,7 @@ bool SheetView::showsSpace(std::size_t panel) const {
 void SheetView::mousePressEvent(QMouseEvent* event) {
     setFocus();
     if (textPath_) finishText(true);
-    if (event->button() != Qt::LeftButton || !figure_) return;
+    if (!figure_ || pressOfHand(*event) || event->button() != Qt::LeftButton) return;
     const Point mm = toSheet(event->position());
     if (pressOnNotes(mm, event->position()) || pressOnPanels(mm, event->position())) return;
     if (auto bar = barAt(mm)) {
@@ -261,7 +261,7 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
 void SheetView::mouseMoveEvent(QMouseEvent* event) {
     pointer_ = event->position();
     const Point mm = toSheet(event->position());
-    if (drag_ && (event->buttons() & Qt::LeftButton)) {
+    if (drag_ && (event->buttons() & drag_->button)) {
         const QPointF by = event->position() - drag_->start;
         if (!drag_->moved && by.manhattanLength() < 4) return;
         drag_->moved = true;
@@ -270,7 +270,9 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
         const ItemPath& path = drag_->path;
         const bool whole = path.kind == ItemKind::Panel || path.kind == ItemKind::Plot, // a plot's label, too
             scale = path.kind == ItemKind::Scale && path.index != colourScale && path.index != uprightScale;
-        if (drag_->path.kind == ItemKind::Note) {
+        if (drag_->drawsRectangle) {
+            update();
+        } else if (drag_->path.kind == ItemKind::Note) {
             dragNote(mm, by, !(event->modifiers() & Qt::AltModifier));
         } else if (drag_->bar) {
             dragOnBar(*drag_->bar, toSheet(drag_->start), mm);
@@ -334,11 +336,15 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void SheetView::mouseReleaseEvent(QMouseEvent* event) {
-    if (event->button() != Qt::LeftButton || !drag_) return;
+    if (!drag_ || event->button() != drag_->button) return;
     const Drag drag = *drag_;
     drag_.reset();
     if (drag.moved && drag.entry) dropEntry(drag, toSheet(event->position()));
     session_.endMerge();
+    if (drag.drawsRectangle) {
+        if (drag.moved) showRectangle(drag, toSheet(event->position()));
+        return update();
+    }
     if (drag.path.kind == ItemKind::Note) {
         releaseNote(drag);
         return update();
@@ -363,17 +369,6 @@ void SheetView::mouseDoubleClickEvent(QMouseEvent* event) {
     }
     const ItemPath part = partAt(figure_->figure, toSheet(event->position()));
     if (part.kind == ItemKind::Panel || (part.kind == ItemKind::Scale && part.index != colourScale)) restoreView(part);
-}
-
-void SheetView::wheelEvent(QWheelEvent* event) {
-    if (!figure_) return;
-    const Point mm = toSheet(event->position());
-    const ItemPath part = partAt(figure_->figure, mm);
-    const bool ofPanel =
-        part.kind != ItemKind::Sheet && part.kind != ItemKind::SheetTitle && part.kind != ItemKind::SheetLegend;
-    if (!ofPanel) return;
-    zoom(part, std::pow(1.2, event->angleDelta().y() / 120.0), mm, "zoom");
-    event->accept();
 }
 
 void SheetView::leaveEvent(QEvent*) {

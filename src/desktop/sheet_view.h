@@ -105,6 +105,7 @@ protected:
     void leaveEvent(QEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     void contextMenuEvent(QContextMenuEvent* event) override;
+    bool event(QEvent* event) override;
     bool eventFilter(QObject* object, QEvent* event) override;
 
 private:
@@ -238,7 +239,21 @@ private:
         bool isNew = false;             ///< the note was made by this press
         std::optional<OnBar> bar = {};
         std::optional<ItemPath> entry = {}; ///< of a legend, that it is held by
+        Qt::MouseButton button = Qt::LeftButton;
+        bool drawsRectangle = false; ///< round what is to be shown
     };
+    bool pressOfHand(const QMouseEvent& event);
+    Rect drawnRectangle(const Drag& drag, Point mm) const;
+    void showRectangle(const Drag& drag, Point mm);
+    void paintRectangle(QPainter& painter) const;
+    /// Two fingers that move the view.
+    struct Glide {
+        ItemPath part;
+        Frame frame; ///< when they began
+        QPointF by;
+    };
+    void glideBy(const ItemPath& part, QPointF by);
+    std::optional<Glide> glide_;
     std::optional<ItemPath> entryAt(Point mm) const;
     /// The vertical scale under a place that the held entry's plot does not lie on yet, by its number.
     std::optional<std::size_t> otherScaleAt(const Drag& drag, Point mm) const;

@@ -4,6 +4,7 @@
 #include "formula/lines/matrices.h"
 #include "formula/measured/measured_field.h"
 #include "formula/notation/expr_build.h"
+#include "typeset/answer_math.h"
 #include "typeset/formula_parts.h"
 
 #include <algorithm>
@@ -14,13 +15,6 @@
 namespace coulter {
 
 namespace {
-
-/// The unit behind a number, unless it is the unit one.
-void appendUnit(std::vector<MathPtr>& parts, const std::string& unit) {
-    if (unit.empty() || unit == "1") return;
-    parts.push_back(mathSpace(0.22));
-    parts.push_back(unitMath(unit));
-}
 
 void appendGrid(std::vector<MathPtr>& parts, const Line& line) {
     const auto say = [&](const std::string& word, const ExprPtr& value) {
@@ -35,60 +29,6 @@ void appendGrid(std::vector<MathPtr>& parts, const Line& line) {
     if (line.step) say("step", line.step);
     if (line.seed) say("seed", line.seed);
     if (line.grid.logarithmic) say("logarithmic", nullptr);
-}
-
-/// How many digits of a value its error leaves, at most ten.
-int certainDigits(double value, double error) {
-    if (!(error > 0) || !std::isfinite(error) || value == 0) return 10;
-    return std::clamp(static_cast<int>(std::floor(std::log10(std::abs(value) / error))), 1, 10);
-}
-
-/// The first numbers of a column, and the last one.
-MathPtr columnMath(const std::vector<double>& column) {
-    constexpr std::size_t most = 6;
-    std::vector<MathPtr> parts;
-    for (std::size_t i = 0; i < column.size(); ++i) {
-        if (i > 0) parts.push_back(mathSymbol(",", MathClass::Punctuation));
-        if (column.size() > most && i == most - 1) {
-            parts.push_back(mathSymbol("…"));
-            parts.push_back(mathSymbol(",", MathClass::Punctuation));
-            i = column.size() - 1;
-        }
-        parts.push_back(valueMath(roundedNumber(column[i], 6), Ink::Answer));
-    }
-    return mathFenced("{", mathRow(std::move(parts)), "}");
-}
-
-/// A matrix by rows, with the answer's digits.
-MathPtr matrixMath(const MatrixValue& matrix, Ink ink) {
-    std::vector<std::vector<MathPtr>> rows;
-    for (std::size_t i = 0; i < matrix.rows; ++i) {
-        std::vector<MathPtr>& row = rows.emplace_back();
-        for (std::size_t j = 0; j < matrix.columns; ++j) {
-            const std::size_t at = i * matrix.columns + j;
-            const int digits = std::min(8, certainDigits(matrix.values[at], matrix.errors[at]));
-            row.push_back(valueMath(roundedNumber(matrix.values[at], digits), ink));
-        }
-    }
-    if (matrix.isNumber()) return rows[0][0];
-    return mathFenced("(", mathGrid(std::move(rows), false), ")");
-}
-
-MathPtr answerMath(const Line& line) {
-    if (line.formula) return formulaMath(*line.formula);
-    if (line.matrix) return matrixMath(*line.matrix, Ink::Answer);
-    std::vector<MathPtr> parts;
-    for (const Column& column : line.columns) {
-        if (!parts.empty()) parts.push_back(mathSymbol(",", MathClass::Punctuation));
-        parts.push_back(columnMath(*column));
-    }
-    for (std::size_t i = 0; i < line.values.size(); ++i) {
-        if (i > 0) parts.push_back(mathSymbol(",", MathClass::Punctuation));
-        const int digits = i < line.errors.size() ? certainDigits(line.values[i], line.errors[i]) : 10;
-        parts.push_back(valueMath(roundedNumber(line.values[i], digits), Ink::Answer));
-    }
-    if (parts.empty()) return mathWord("?", MathClass::Ordinary, Ink::Answer);
-    return parts.size() == 1 ? parts[0] : mathFenced("(", mathRow(std::move(parts)), ")");
 }
 
 /// (a, b), or one name alone.
@@ -113,24 +53,6 @@ void appendWhere(std::vector<MathPtr>& parts, const Line& line) {
     parts.push_back(mathWord(",", MathClass::Ordinary, Ink::Muted));
     appendWord(parts, "where");
     parts.push_back(formulaMath(*line.where));
-}
-
-/// Each coefficient with its standard error, to two digits of that: (1.234 ± 0.012, 5.6 ± 1.1).
-MathPtr coefficientsMath(const Line& line) {
-    std::vector<MathPtr> parts;
-    for (std::size_t i = 0; i < line.values.size(); ++i) {
-        if (i > 0) parts.push_back(mathSymbol(",", MathClass::Punctuation));
-        const double value = line.values[i], error = line.errors[i];
-        const bool known = std::isfinite(error) && error > 0;
-        // So many that the last ones are those of the error.
-        const auto place = [](double x) { return static_cast<int>(std::floor(std::log10(std::abs(x)))); };
-        const int digits = known && value != 0 ? std::clamp(place(value) - place(error) + 2, 1, 10) : 10;
-        parts.push_back(valueMath(roundedNumber(value, digits), Ink::Answer));
-        if (!known) continue;
-        parts.push_back(mathSymbol("±", MathClass::Binary));
-        parts.push_back(valueMath(roundedNumber(error, 2), Ink::Answer));
-    }
-    return line.values.size() == 1 ? mathRow(std::move(parts)) : mathFenced("(", mathRow(std::move(parts)), ")");
 }
 
 /// “(a, b) = (2, 1) solves”, then the conditions one by one; of a fit in the same way.

@@ -85,7 +85,7 @@ TEST_CASE("what was written when the program is killed is offered at the next st
         read();
 
         WindowDriver d;
-        d.window().openDemo();
+        d.window().openExample(exampleOf("soil-temperature"));
         d.window().offerLostDrafts();
         REQUIRE(d.window().notices().texts().size() == 1);
         CHECK(says(d, "unsaved figure"));
@@ -178,7 +178,7 @@ TEST_CASE("figures that are worked on keep their windows") {
     put(folder.filePath("f.coulter"), recipeOf("b = 2"));
     put(folder.filePath("g.coulter"), recipeOf("c = 3"));
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.window().openBeside(folder.filePath("f.coulter")); // nobody worked on the demo
     CHECK(windows().size() == 1);
     CHECK(documentOf(d).page[0] == "b = 2");

@@ -49,7 +49,7 @@ std::string message(WindowDriver& d) { return d.find<QLabel>("formulaMessage")->
 
 TEST_CASE("the first journey: demo, drag a number, type a formula, zoom, export, rebuild, reopen, undo") {
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.settle();
     REQUIRE(d.figure().figure.panels[0].drawn.size() == 5);
     const auto surface = [&] {
@@ -110,7 +110,7 @@ TEST_CASE("the first journey: demo, drag a number, type a formula, zoom, export,
 
 TEST_CASE("what is on the sheet are the pixels of the export") {
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.settle();
     const Raster raster = paintRaster(drawFigure(d.window().session().document()).scene, d.figure().dotsPerMm);
     const QImage expected(reinterpret_cast<const uchar*>(raster.pixels.data()), raster.width, raster.height,
@@ -120,7 +120,7 @@ TEST_CASE("what is on the sheet are the pixels of the export") {
 
 TEST_CASE("an unfinished formula keeps the last picture and points at the character") {
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.settle();
     const QImage before = d.figure().image;
     d.click(d.page(), d.window().page().lineRect(1).center());
@@ -175,7 +175,7 @@ TEST_CASE("an empty document invites, and a first formula makes a figure") {
 
 TEST_CASE("the keyboard alone is enough: select, edit, step a number, move the view") {
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.settle();
     d.window().page().setFocus();
     for (int i = 0; i < 5 && d.window().page().selectedLine() < 3; ++i) d.key(Qt::Key_Down);
@@ -198,7 +198,7 @@ TEST_CASE("the keyboard alone is enough: select, edit, step a number, move the v
 
 TEST_CASE("the pointer reads values off the curves") {
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.settle();
     d.move(d.sheet(), at(d, 201, 20.2));
     CHECK(d.sheet()->readOut().startsWith("maximum 20")); // it snaps to what is special
@@ -213,7 +213,7 @@ TEST_CASE("the pointer reads values off the curves") {
 
 TEST_CASE("scales are zoomed and moved on their own") {
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.settle();
     const double low = yAxis(d).low, high = yAxis(d).high;
     d.wheel(d.sheet(), d.middleOf(scale(acrossScale)), 3);
@@ -232,7 +232,7 @@ TEST_CASE("scales are zoomed and moved on their own") {
 
 TEST_CASE("a curve, an axis and the sheet have their particulars") {
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.settle();
     d.click(d.sheet(), at(d, 201, 20));
     CHECK(d.sheet()->selection() == WindowDriver::plot(0));
@@ -277,7 +277,7 @@ TEST_CASE("a curve, an axis and the sheet have their particulars") {
 
 TEST_CASE("a figure is given a look by its name, keeps it as a file, and another one takes it from there") {
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.settle();
     const Document before = d.window().session().document();
     d.click(d.sheet(), {30, 30});
@@ -312,7 +312,7 @@ TEST_CASE("a figure is given a look by its name, keeps it as a file, and another
 
 TEST_CASE("the sheet is looked at as others see it, which changes neither recipe nor export") {
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.settle();
     const Document before = d.window().session().document();
     const auto coloured = [&] { // dots of the paper that are not grey
@@ -352,7 +352,7 @@ TEST_CASE("the sheet is looked at as others see it, which changes neither recipe
 
 TEST_CASE("titles and labels are edited in place; an emptied label is derived again") {
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.settle();
     d.click(d.sheet(), d.middleOf(title));
     d.type("A year");
@@ -377,7 +377,7 @@ TEST_CASE("saving, opening and dropping files") {
     const QTemporaryDir folder;
     const QString path = folder.filePath("a.coulter");
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.settle();
     REQUIRE(d.window().saveAs(path));
     CHECK_FALSE(d.window().session().isChanged());
@@ -447,7 +447,7 @@ TEST_CASE("of many changes in a row the newest is what is shown") {
 
 TEST_CASE("the window's scale and look change, the sheet stays paper") {
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.settle();
     const int before = d.window().page().lineRect(1).height();
     d.key(Qt::Key_Plus, Qt::ControlModifier);
@@ -465,7 +465,7 @@ TEST_CASE("the window's scale and look change, the sheet stays paper") {
 
 TEST_CASE("everything that can be focused has an accessible name") {
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.settle();
     for (QWidget* widget : d.window().findChildren<QWidget*>()) {
         if (widget->focusPolicy() == Qt::NoFocus || !widget->isVisibleTo(&d.window()) ||

@@ -132,7 +132,7 @@ TEST_CASE("a figure that cannot be drawn says what it waits for, at its root") {
 
 TEST_CASE("the menus offer what the keys do") {
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.settle();
     auto* menu = d.find<QToolButton>("documentButton")->menu();
     emit menu->aboutToShow();
@@ -158,7 +158,7 @@ TEST_CASE("the menus offer what the keys do") {
 
 TEST_CASE("an axis' particulars set limits, label and grid, and give them back") {
     WindowDriver d;
-    d.window().openDemo();
+    d.window().openExample(exampleOf("soil-temperature"));
     d.settle();
     d.sheet()->select({ItemKind::Scale, 0, upScale, 0});
     auto* label = d.find<QLineEdit>("axisLabel");

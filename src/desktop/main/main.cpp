@@ -52,7 +52,7 @@ void show(const QStringList& files) {
     }
     if (files.isEmpty() || !window) {
         window = newWindow();
-        window->openDemo();
+        window->page().setFocus();
     }
     window->show();
     window->raise();
@@ -83,7 +83,8 @@ int main(int argc, char** argv) {
     process.listen();
     QObject::connect(&process, &coulter::OneProcess::wanted, show);
     coulter::MainWindow* window = newWindow();
-    if (files.isEmpty() || !window->open(files[0])) window->openDemo();
+    if (!files.isEmpty()) window->open(files[0]);
+    window->page().setFocus();
     window->offerLostDrafts();
     window->show();
     for (const QString& file : files.mid(1)) window->openBeside(file);

@@ -1,4 +1,6 @@
 // Makes the pictures in docs/screenshots from the demo data, in the real window. Usage: screenshots FOLDER
+#include "desktop/examples_window.h"
+#include "desktop/find_everything.h"
 #include "desktop/kind_sheet.h"
 #include "desktop/translation.h"
 #include "window_driver.h"
@@ -9,6 +11,7 @@
 #include <QDialog>
 #include <QDir>
 #include <QFile>
+#include <QLineEdit>
 #include <QListWidget>
 #include <QPainter>
 #include <QPixmap>
@@ -17,6 +20,7 @@
 #include <QStandardPaths>
 #include <QTemporaryDir>
 #include <QToolButton>
+#include <algorithm>
 #include <cstdio>
 
 using coulter::WindowDriver;
@@ -36,49 +40,36 @@ void selectDrawn(WindowDriver& driver, std::size_t n) {
     driver.sheet()->select(driver.figure().figure.panels[0].drawn[n].path);
 }
 
+/// What an empty window offers.
 void firstStart() {
     WindowDriver driver;
-    driver.window().openDemo();
+    driver.window().session().start(coulter::Document{}, "");
+    driver.settle();
+    const auto pictures = driver.window().findChildren<QToolButton*>("startExample");
+    driver.wait(
+        [&] { return std::ranges::none_of(pictures, [](QToolButton* each) { return each->icon().isNull(); }); });
+    keep(driver, "first-start");
+}
+
+void finishedFigure() {
+    WindowDriver driver;
+    driver.window().openExample(coulter::exampleOf("soil-temperature"));
     driver.settle();
     const auto& frame = driver.figure().figure.panels[0].frame();
     const coulter::Point at{frame.rect.x + frame.map.x.toSheet(160), frame.rect.bottom() - frame.map.y.toSheet(13.2)};
     driver.move(driver.sheet(), driver.sheet()->toWidget(at));
-    keep(driver, "first-start");
+    keep(driver, "window");
 }
 
 void problem() {
     WindowDriver driver;
-    driver.window().openDemo();
+    driver.window().openExample(coulter::exampleOf("soil-temperature"));
     driver.settle();
     driver.window().page().editLine(1);
     auto* field = driver.find<QPlainTextEdit>("formulaField");
     field->setPlainText("T(z, t) = T_m + A exp(-z/d) cos(omego (t - t_0) - z/d), unit °C, label \"Soil temperature\"");
     driver.settle();
     keep(driver, "line-with-problem");
-}
-
-void zoomedIn() {
-    WindowDriver driver;
-    driver.window().session().start(coulter::Document{}, "");
-    driver.settle();
-    driver.click(driver.page(), {100, 60});
-    driver.type("f(x) = sin(5/x) + sqrt(x + 3)/(x - 2)");
-    driver.key(Qt::Key_Return);
-    driver.window().page().editLine(1);
-    driver.find<QPlainTextEdit>("formulaField")->setPlainText("x in [-5, 5], unit m, label \"Distance from the well\"");
-    driver.key(Qt::Key_Return);
-    const QRectF panel = driver.sheet()->panelRect();
-    driver.wheel(driver.sheet(), panel.center() + QPointF(panel.width() * 0.1, 0), 3);
-    driver.move(driver.sheet(), panel.topLeft());
-    keep(driver, "zoomed-in");
-}
-
-void pieces() {
-    WindowDriver driver;
-    driver.window().open("demos/irrigation/irrigation.coulter");
-    driver.settle();
-    selectDrawn(driver, 3);
-    keep(driver, "pieces");
 }
 
 /// The window with a dialog over its lower right corner.
@@ -234,19 +225,6 @@ void functions() {
     std::printf("%s\n", qPrintable(path));
 }
 
-/// A page being written: a spelling from elsewhere, and the key that sets it right.
-void writing() {
-    WindowDriver driver;
-    driver.window().session().start(coulter::Document{}, "");
-    driver.settle();
-    driver.type("f(x) = sin(x)");
-    driver.key(Qt::Key_Return);
-    driver.type("g(x) = x^2/10");
-    driver.key(Qt::Key_Return);
-    driver.type("atan(3x)");
-    keep(driver, "writing");
-}
-
 /// An area between two curves, selected, with its kind and settings.
 void kinds() {
     WindowDriver driver;
@@ -256,11 +234,34 @@ void kinds() {
     keep(driver, "kinds");
 }
 
+/// Examples, found by a word.
+void examples() {
+    WindowDriver driver;
+    driver.window().session().start(coulter::Document{}, "");
+    driver.settle();
+    driver.window().openExamples();
+    auto* examples = driver.find<coulter::ExamplesWindow>("examplesWindow");
+    driver.wait([&] { return examples->pictures() == coulter::allExamples().size(); });
+    driver.find<QLineEdit>("exampleSearch")->setText("contour");
+    keepWith(driver, *examples, "examples");
+}
+
+/// One field for everything.
+void find() {
+    WindowDriver driver;
+    driver.window().openExample(coulter::exampleOf("soil-temperature"));
+    driver.settle();
+    driver.sheet()->select({coulter::ItemKind::Sheet, 0, 0, 0});
+    driver.window().findEverything();
+    driver.find<QLineEdit>("findField")->setText("scale");
+    keepWith(driver, *driver.find<coulter::FindEverything>("findEverything"), "find");
+}
+
 void darkAndGerman() {
     coulter::speak("de");
     WindowDriver driver;
     driver.window().lookSettings().setDark(true);
-    driver.window().openDemo();
+    driver.window().openExample(coulter::exampleOf("soil-temperature"));
     driver.settle();
     selectDrawn(driver, 2);
     keep(driver, "dark");
@@ -282,9 +283,10 @@ int main(int argc, char** argv) {
     folder = argc > 1 ? argv[1] : "docs/screenshots";
     QDir().mkpath(folder);
     firstStart();
+    finishedFigure();
+    examples();
+    find();
     problem();
-    zoomedIn();
-    pieces();
     manual();
     data();
     field();
@@ -297,7 +299,6 @@ int main(int argc, char** argv) {
     table();
     completion();
     functions();
-    writing();
     kinds();
     darkAndGerman();
 }
