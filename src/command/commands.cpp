@@ -40,8 +40,20 @@ std::filesystem::path folderOf(const std::string& path) {
 
 } // namespace
 
+std::string inOneLine(const std::string& text) {
+    std::string line;
+    for (const char c : text) {
+        const auto code = static_cast<unsigned char>(c);
+        if (code < 0x20)
+            line += {'\xe2', '\x90', static_cast<char>(0x80 + code)}; // U+2400 …: pictures of control characters
+        else
+            line += code == 0x7f ? std::string("\xe2\x90\xa1") : std::string(1, c);
+    }
+    return line;
+}
+
 int say(const std::string& about, const Problem& problem) {
-    fmt::print(stderr, "{}{}{}\n", about, about.empty() ? "" : ": ", describe(problem));
+    fmt::print(stderr, "{}{}{}\n", inOneLine(about), about.empty() ? "" : ": ", inOneLine(describe(problem)));
     return statusProblem;
 }
 

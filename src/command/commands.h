@@ -48,6 +48,8 @@ void addLines(CLI::App& command, std::vector<std::string>& lines);
 /// Replaces this program by the window's, which stands beside it. Returns only if that fails.
 int openWindow(const std::vector<std::string>& files);
 
+/// Text that may come from strangers' files, with its control characters made visible: a terminal obeys none of them.
+std::string inOneLine(const std::string& text);
 /// Says a problem on standard error, after the name of what it is about; returns statusProblem.
 int say(const std::string& about, const Problem& problem);
 

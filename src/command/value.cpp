@@ -3,6 +3,7 @@
 #include "formula/lines/answer.h"
 #include "formula/lines/answer_text.h"
 #include "formula/lines/typed_line.h"
+#include "formula/page/line_parser.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -18,24 +19,36 @@ struct ValueArguments {
     bool errors = false;
 };
 
+/// An answer, and the unit that it was asked for in.
+struct Answered {
+    Answer answer;
+    std::string unit = {};
+};
+
 /// The answer to an expression; where it is none in the notation, to what the page would make of it.
-Answer answered(const Page& page, const std::string& expression) {
-    const Answer result = evaluate(page, expression);
-    if (result.problems.empty()) return result;
+Answered answered(const Page& page, const std::string& expression) {
+    Answer result = evaluate(page, expression);
+    if (result.problems.empty()) return {std::move(result)};
     std::string text = readTyped(page, expression).text;
-    if (text.ends_with(" = ?")) text.resize(text.size() - 4);
-    const Answer meant = evaluate(page, text);
-    return meant.problems.empty() ? meant : result;
+    const Line line = outlineLine(text).line;
+    if (const std::size_t end = text.find(" = ?"); end != std::string::npos) text.resize(end);
+    Answer meant = evaluate(page, text);
+    if (meant.problems.empty()) return {std::move(meant), line.unit};
+    const bool isDrawn = line.kind == LineKind::Function || line.kind == LineKind::Drawn;
+    if (isDrawn && line.problems.empty())
+        result.problems = {saying("“" + expression + "” is a function, and has no single value.",
+                                  "draw it: coulter draw '" + expression + "' -o figure.pdf")};
+    return {std::move(result)};
 }
 
 /// One answer on one line; whether it is one.
 bool answer(const Page& page, const std::string& expression, bool withError) {
-    const Answer result = answered(page, expression);
+    const auto [result, unit] = answered(page, expression);
     if (!result.problems.empty()) {
         fmt::print("problem: {}\n", describe(result.problems.front()));
         return false;
     }
-    fmt::print("{}\n", answerText(result, withError));
+    fmt::print("{}{}{}\n", answerText(result, withError), unit.empty() ? "" : " ", unit);
     for (const Problem& problem : unitsOfText(page, expression).problems) say(expression, problem);
     return true;
 }

@@ -93,8 +93,12 @@ TableRead readDataFile(const std::filesystem::path& path, const TableShape& shap
                        const std::stop_token& stop) {
     std::error_code error;
     if (std::filesystem::is_directory(path, error)) return readWithDigest(path, stop, readTiles);
+    // Opening a pipe would wait for somebody to write into it, for ever.
+    if (std::filesystem::exists(path, error) && !std::filesystem::is_regular_file(path, error))
+        return refusedFile("It is no file with contents, but a device, a pipe or a socket.",
+                           "write its rows into a file");
     std::ifstream file(path, std::ios::binary);
-    const FileKind kind = file && std::filesystem::is_regular_file(path, error) ? kindOf(file) : FileKind::Table;
+    const FileKind kind = file ? kindOf(file) : FileKind::Table;
     TableRead read;
     switch (kind) {
     case FileKind::Table:

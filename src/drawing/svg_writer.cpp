@@ -170,7 +170,11 @@ std::string xmlEscaped(const std::string& text) {
         case '>': out += "&gt;"; break;
         case '"': out += "&quot;"; break;
         case '\'': out += "&apos;"; break;
-        default: out += c;
+        case '\t':
+        case '\n':
+        case '\r': out += c; break;
+        default: // XML has no other control characters, not even as references
+            if (static_cast<unsigned char>(c) >= 0x20) out += c;
         }
     }
     return out;

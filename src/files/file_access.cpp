@@ -73,6 +73,26 @@ void flushFolder(const std::filesystem::path& path) {
     if (folder.get() >= 0) ::fsync(folder.get());
 }
 
+/// The file that a path stands for, through symbolic links, also one that is not there yet; empty if links go in a
+/// circle.
+std::filesystem::path throughLinks(std::filesystem::path path) {
+    constexpr int mostLinks = 40;
+    std::error_code error;
+    for (int link = 0; std::filesystem::is_symlink(std::filesystem::symlink_status(path, error)); ++link) {
+        if (link == mostLinks) return {};
+        const std::filesystem::path next = std::filesystem::read_symlink(path, error);
+        if (error) return {};
+        path = next.is_absolute() ? next : path.parent_path() / next;
+    }
+    return path;
+}
+
+/// A name for what is written beside a file: as long as the file's own may be, whatever that is.
+std::string besideName(const std::string& name) {
+    constexpr std::size_t longest = 200; // of 255 bytes that a name may have
+    return "." + name.substr(0, longest) + ".XXXXXX";
+}
+
 } // namespace
 
 FileRead readFile(const std::filesystem::path& path) {
@@ -96,20 +116,19 @@ FileRead readFile(const std::filesystem::path& path) {
 }
 
 std::optional<Problem> writeFile(const std::filesystem::path& path, const std::string& bytes, Flush flush) {
-    std::error_code ignored;
-    // Through a link it is the file behind it that is replaced.
-    std::filesystem::path target = std::filesystem::weakly_canonical(path, ignored);
-    if (target.empty()) target = path;
     struct stat about {};
-    const bool exists = ::stat(target.c_str(), &about) == 0;
+    const bool exists = ::stat(path.c_str(), &about) == 0;
     if (exists && S_ISDIR(about.st_mode)) return failed("Writing", path, EISDIR);
     if (exists && !S_ISREG(about.st_mode)) { // a device or a pipe cannot be replaced, only written to
-        const Descriptor file(::open(target.c_str(), O_WRONLY | O_CLOEXEC));
+        const Descriptor file(::open(path.c_str(), O_WRONLY | O_CLOEXEC));
         const int error = file.get() < 0 ? errno : writeAll(file.get(), bytes, flush);
         return error != 0 ? std::optional(failed("Writing", path, error)) : std::nullopt;
     }
+    // Through a link it is the file behind it that is replaced.
+    const std::filesystem::path target = throughLinks(path);
+    if (target.empty()) return failed("Writing", path, ELOOP);
     if (exists && ::access(target.c_str(), W_OK) != 0) return failed("Writing", path, errno);
-    std::string beside = (target.parent_path() / ("." + target.filename().string() + ".XXXXXX")).string();
+    std::string beside = (target.parent_path() / besideName(target.filename().string())).string();
     const Descriptor file(::mkostemp(beside.data(), O_CLOEXEC));
     if (file.get() < 0) return failed("Writing", path, errno);
     ::fchmod(file.get(), exists ? about.st_mode & 07777 : 0666 & ~maskOfProcess());

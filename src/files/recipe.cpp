@@ -131,7 +131,7 @@ Plot readPlot(JsonReader& reader, const Json& value, const std::string& path) {
     plot.of = of.value_or("");
     plot.name = reader.text(value, path, "name");
     plot.scale = wholeNumber(reader, value, path, "scale", 0, mostFurtherScales).value_or(0);
-    plot.order = static_cast<int>(reader.number(value, path, "order", -greatestOrder, greatestOrder).value_or(0));
+    plot.order = wholeNumber(reader, value, path, "order", -greatestOrder, greatestOrder).value_or(0);
     if (const Json* finer = reader.list(value, path, "finer", mostFinerStretches)) {
         for (std::size_t i = 0; i < finer->size(); ++i)
             plot.finer.push_back(readFiner(reader, (*finer)[i], joined(path, "finer") + "[" + std::to_string(i) + "]"));
@@ -232,8 +232,7 @@ Panel readPanel(JsonReader& reader, const Json& value, const std::string& path) 
         legend != value.end() && reader.isObject(*legend, joined(path, "legend"))) {
         const std::string here = joined(path, "legend");
         reader.keys(*legend, here, {"place", "at", "columns"});
-        panel.legend.columns =
-            static_cast<int>(reader.number(*legend, here, "columns", 0, mostLegendColumns).value_or(0));
+        panel.legend.columns = wholeNumber(reader, *legend, here, "columns", 0, mostLegendColumns).value_or(0);
         panel.legend.place =
             static_cast<LegendPlace>(reader.word(*legend, here, "place", legendPlaceNames).value_or(0));
         if (const auto at = reader.pair(*legend, here, "at")) panel.legend.at = {at->first, at->second};

@@ -40,3 +40,11 @@ TEST_CASE("coulter value answers volumes, series written out, tables against cur
               .out == "1/2 + sum_{n=1}^{inf} ((1 - cos(π n))/(π n) sin(n t))\n");
     CHECK(run("value 'Fourier series of r(t)'").status == 1);
 }
+
+TEST_CASE("coulter value converts units, and says where a function belongs") {
+    CHECK(run("value '5 km in m' '20 °C in K' '1 d in h = ?'").out == "5000 m\n293.15 K\n24 h\n");
+    const Ran function = run("value 'y = x^2'");
+    CHECK(function.status == 1);
+    CHECK(function.out.find("coulter draw 'y = x^2' -o figure.pdf") != std::string::npos);
+    CHECK(run("value '5 km in s'").status == 1);
+}

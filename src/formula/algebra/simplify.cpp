@@ -39,6 +39,13 @@ struct Coefficient {
     Coefficient inverse() const { return exact() ? fraction(below, above) : of(1 / value); }
 };
 
+/// Whether a sum of two numbers has both of them in it: 1e16 + 1 has not, as doubles.
+bool keepsBoth(const Coefficient& a, const Coefficient& b) {
+    const double sum = a.value + b.value, part = sum - a.value,
+                 lost = (a.value - (sum - part)) + (b.value - part); // D. E. Knuth's exact error of a sum
+    return std::abs(lost) <= 1e-12 * std::min(std::abs(a.value), std::abs(b.value));
+}
+
 /// Most products of two terms that are written out.
 constexpr std::size_t mostMultiplied = 64;
 
@@ -97,7 +104,7 @@ void joinTerm(Terms& terms, Term term) {
     term.known = term.key();
     for (std::size_t i = 0; i < terms.size(); ++i) {
         if (terms[i].known.empty()) terms[i].known = terms[i].key();
-        if (terms[i].known != term.known) continue;
+        if (terms[i].known != term.known || !keepsBoth(terms[i].coefficient, term.coefficient)) continue;
         terms[i].coefficient = terms[i].coefficient + term.coefficient;
         if (terms[i].coefficient.value == 0) terms.erase(terms.begin() + static_cast<std::ptrdiff_t>(i));
         return;

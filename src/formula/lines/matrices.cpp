@@ -14,12 +14,12 @@ namespace coulter {
 namespace {
 
 /// Carries a problem out of the recursion; never leaves this file.
-struct Refusal {
+struct MatrixRefusal {
     Problem problem;
 };
 
 [[noreturn]] void refuse(const Expr& e, std::string sentence, std::string suggestion = "") {
-    throw Refusal{{-1, e.span.first, e.span.last, std::move(sentence), std::move(suggestion)}};
+    throw MatrixRefusal{{-1, e.span.first, e.span.last, std::move(sentence), std::move(suggestion)}};
 }
 
 /// A number as it is computed, and what it certainly lies between.
@@ -333,7 +333,7 @@ private:
     /// A number, computed as any answer is.
     Matrix plain(const ExprPtr& e) const {
         const Answer found = answer(page_, e);
-        if (!found.problems.empty()) throw Refusal{found.problems.front()};
+        if (!found.problems.empty()) throw MatrixRefusal{found.problems.front()};
         if (found.values.empty()) refuse(*e, "A matrix has numbers as its entries.");
         MatrixValue value{found.values.size(), 1, found.values.size() > 1, found.values, found.errors, ""};
         if (found.isStandardError || value.errors.size() != value.values.size())
@@ -396,7 +396,7 @@ MatrixValue valueOf(const Matrix& m) {
 MatrixAnswer matrixOf(const Page& page, const ExprPtr& expression) {
     try {
         return {std::make_shared<const MatrixValue>(valueOf(MatrixReader(page).of(expression))), {}};
-    } catch (const Refusal& refusal) {
+    } catch (const MatrixRefusal& refusal) {
         return {nullptr, {refusal.problem}};
     }
 }

@@ -24,6 +24,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <functional>
 
 namespace coulter {
 namespace {
@@ -33,12 +34,12 @@ namespace {
 constexpr double mostOnPage = 1e6, mostAlone = 2e7;
 
 /// Carries a problem out; never leaves this file.
-struct Refusal {
+struct SearchRefusal {
     Problem problem;
 };
 
 [[noreturn]] void refuse(Span span, std::string sentence, std::string suggestion = "") {
-    throw Refusal{{-1, span.first, span.last, std::move(sentence), std::move(suggestion)}};
+    throw SearchRefusal{{-1, span.first, span.last, std::move(sentence), std::move(suggestion)}};
 }
 
 class Searcher {
@@ -76,7 +77,13 @@ private:
             places_.verdict = "yes: the formulas are the same";
             return;
         }
-        const Agreement found = agreementOf(*program, interval_, work_);
+        Agreement found = agreementOf(*program, interval_, work_);
+        const ExprPtr simple = simplified(difference);
+        if (!found.isDifferent &&
+            !isRounding(*simple, *difference)) { // what rounding hides may show in a simpler spelling
+            const Agreement simpler = agreementOf(*compiled(simple), interval_, work_);
+            if (simpler.isDifferent || simpler.bound < found.bound) found = simpler;
+        }
         const std::string place = variable_ + " = " + roundedNumber(found.at, 6);
         const bool isBounded = std::isfinite(found.bound);
         if (!isBounded) places_.unsettled.push_back({interval_.low, interval_.high});
@@ -84,16 +91,46 @@ private:
         if (found.isDifferent) {
             places_.verdict = "no: they differ by " + number(found.largest) + " at " + place +
                               (isBounded ? ", and nowhere by more than " + number(found.bound) + ", proven" : "");
-        } else if (isBounded) {
+        } else if (isBounded && found.bound <= 1e-6 * sizeOfSides()) {
             places_.verdict = "yes, to within " + number(found.bound) + ", proven";
+        } else if (isBounded) {
+            places_.verdict = "they differ by " + number(found.largest) +
+                              " at most where it was looked, and nowhere by " + "more than " + number(found.bound) +
+                              ", proven";
         } else {
             places_.verdict = "they differ by " + number(found.largest) + " at most where it was looked, not proven";
         }
     }
 
+    static void eachNumber(const Expr& e, const std::function<void(double)>& told) {
+        if (e.kind == ExprKind::Number) told(std::abs(e.number));
+        for (const ExprPtr& each : e.operands) eachNumber(*each, told);
+    }
+    /// Whether all that a simpler spelling has left is the rounding of its numbers: 5.6e-17 x of 0.1 x + 0.2 x − 0.3 x.
+    static bool isRounding(const Expr& simple, const Expr& difference) {
+        double least = 1, greatest = 0;
+        eachNumber(difference, [&](double number) { least = number > 0 ? std::min(least, number) : least; });
+        eachNumber(simple, [&](double number) { greatest = std::max(greatest, number); });
+        return greatest > 0 && greatest < 1e-12 * least;
+    }
+
+    /// The largest magnitude that either side of the equation has where it is looked.
+    double sizeOfSides() {
+        double size = 0;
+        for (const ExprPtr& side : line_.equations[0]->operands) {
+            const auto program = compiled(side);
+            Evaluator evaluator(*program);
+            for (const double share : unevenShares(64)) {
+                const double value = evaluator(interval_.low + (interval_.high - interval_.low) * share);
+                if (std::isfinite(value)) size = std::max(size, std::abs(value));
+            }
+        }
+        return size;
+    }
+
     std::shared_ptr<const Program> compiled(const ExprPtr& e) {
         const Compiled compiled = compile(page_, e, std::span(&variable_, 1));
-        if (!compiled.program) throw Refusal{compiled.problems.front()};
+        if (!compiled.program) throw SearchRefusal{compiled.problems.front()};
         if (compiled.program->outputs.size() != 1)
             refuse(asked_->span, "A vector has no zeros or extrema of its own.", "write one of its components");
         return compiled.program;
@@ -101,7 +138,7 @@ private:
 
     double number(const ExprPtr& e) {
         const Answer found = answer(page_, e);
-        if (!found.problems.empty()) throw Refusal{found.problems.front()};
+        if (!found.problems.empty()) throw SearchRefusal{found.problems.front()};
         return found.value();
     }
 
@@ -130,7 +167,7 @@ private:
 
     ExprPtr slope(const ExprPtr& e, int order) {
         const Derived found = derivative(page_, e, variable_, order);
-        if (!found.expression) throw Refusal{found.problems.front()};
+        if (!found.expression) throw SearchRefusal{found.problems.front()};
         return found.expression;
     }
 
@@ -314,8 +351,14 @@ private:
             place.isProven = isProven;
             candidates.push_back(place);
         };
-        add(interval_.low, "at the edge", true);
-        add(interval_.high, "at the edge", true);
+        for (const auto& [end, belongs] :
+             {std::pair{interval_.low, interval_.lowClosed}, std::pair{interval_.high, interval_.highClosed}}) {
+            const auto isThere = [&](const FoundPlace& each) {
+                return each.within.low <= end && end <= each.within.high;
+            };
+            if (std::ranges::none_of(places_.found, isThere))
+                add(end, belongs ? "at the edge" : "towards the edge, not reached", true);
+        }
         for (const Bounds& part : places_.unsettled) {
             const auto isWithin = [&](const FoundPlace& each) { return each.at >= part.low && each.at <= part.high; };
             if (std::ranges::none_of(places_.found, isWithin)) add(shortestWithin(part), "", false);
@@ -361,7 +404,7 @@ SearchAnswer searched(const Page& page, const Line& line, double work) {
     if (line.sought == Sought::InRows) return comparedInRows(page, line);
     try {
         return Searcher(page, line, work).run();
-    } catch (const Refusal& refusal) {
+    } catch (const SearchRefusal& refusal) {
         return {{}, line.sought, {refusal.problem}};
     }
 }
@@ -401,7 +444,8 @@ std::string describe(const Places& places, Sought sought, int digits) {
             continue;
         }
         text += sought == Sought::Zeros ? number(each.at) : "(" + number(each.at) + ", " + number(each.value) + ")";
-        const bool said = sought == Sought::Zeros || sought == Sought::Extrema || each.word == "at the edge";
+        const bool said =
+            sought == Sought::Zeros || sought == Sought::Extrema || each.word.find("the edge") != std::string::npos;
         if (!each.word.empty() && said) text += " " + each.word;
         if (!each.isProven) text += " not proven";
     }

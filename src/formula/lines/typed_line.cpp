@@ -1,6 +1,7 @@
 #include "formula/lines/typed_line.h"
 
 #include "formula/base/text.h"
+#include "formula/lines/converted_units.h"
 #include "formula/lines/respelling.h"
 #include "formula/notation/parser.h"
 #include "formula/page/free_names.h"
@@ -76,6 +77,7 @@ public:
 
     TypedLine read(const std::string& typed) {
         TypedLine as;
+        if (const auto question = conversionQuestion(typed)) return {*question, {}, {}, false};
         as.text = respelled(typed);
         if (as.text.find_first_not_of(" \t") == std::string::npos || Text(as.text).tokens.empty()) {
             as.text = inPrint(as.text);

@@ -250,6 +250,11 @@ void Quadrature::operator()(const Integrand& integrand, std::span<const double> 
     }
     if (complete && mostPieces >= fewestForMore) settle(integrand, tasks, owner, signs, magnitudes, result, errors);
     for (std::size_t i = 0; i < low.size(); ++i) {
+        // Nothing but zeros was seen; out to infinity that says nothing of what lies between.
+        if (complete && errors[i] == 0 && magnitudes[i] == 0 && (std::isinf(low[i]) || std::isinf(high[i]))) {
+            errors[i] = HUGE_VAL;
+            continue;
+        }
         if (!complete || std::isinf(errors[i]) || !(errors[i] <= acceptedOfMagnitude * magnitudes[i])) {
             if (complete && errors[i] == 0 && magnitudes[i] == 0) continue;
             result[i] = std::numeric_limits<double>::quiet_NaN();

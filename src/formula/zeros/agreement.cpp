@@ -22,8 +22,11 @@ struct Part {
 
 } // namespace
 
-Agreement agreementOf(const Program& difference, const Interval& interval, double work) {
+Agreement agreementOf(const Program& difference, const Interval& whole, double work) {
     Agreement agreement;
+    Interval interval = whole; // an end that does not belong to it is not looked at
+    if (!whole.lowClosed) interval.low = std::nextafter(whole.low, whole.high);
+    if (!whole.highClosed) interval.high = std::nextafter(whole.high, whole.low);
     std::vector<double> at, values(looks);
     for (int i = 0; i < looks; ++i)
         at.push_back(i + 1 == looks ? interval.high : interval.low + (interval.high - interval.low) * i / (looks - 1));

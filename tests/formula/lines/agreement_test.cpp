@@ -64,6 +64,16 @@ TEST_CASE("whether an equation holds everywhere is answered, with what is proven
     CHECK(verdictOf("f(x) = g(x) for all x", {"f(x) = x^2", "g(x) = x^2 + 0.01", "x in [0, 1]"}).starts_with("no: "));
     // A pole: nothing is known of all, and that is said.
     CHECK(verdictOf("1/x = 1/x + 1/x^2 for all x in [-1, 1]").find(", proven") == std::string::npos);
+    // An end that does not belong to the interval says nothing.
+    CHECK(verdictOf("floor(x) = 0 for all x in [0, 1)").starts_with("yes"));
+    CHECK(verdictOf("floor(x) = 0 for all x in [0, 1]").starts_with("no: they differ by 1 at x = 1"));
+    CHECK(verdictOf("mod(x, 1) = x for all x in [0, 1)").starts_with("yes"));
+    // Coefficients that doubles cannot add are not the same.
+    CHECK(verdictOf("1e16 x + x = 1e16 x for all x in [0, 1]").starts_with("no: they differ by 1 at x = 1"));
+    CHECK(verdictOf("1e20 x + x - 1e20 x = 0 for all x in [0, 1]").starts_with("no: they differ by 1 at x = 1"));
+    CHECK(verdictOf("0.1 x + 0.2 x = 0.3 x for all x in [0, 1]").starts_with("yes"));
+    // A bound as large as the function itself is no yes.
+    CHECK(verdictOf("exp(-1e20 (x - 0.37123)^2) = 0 for all x in [0, 1]").starts_with("they differ by "));
     CHECK(!evaluate(Page{}, "sin(x) for all x in [0, 1]").problems.empty());
     CHECK(!evaluate(Page{}, "sin(x) = 1 for all").problems.empty());
 }

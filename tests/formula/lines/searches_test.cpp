@@ -288,3 +288,17 @@ TEST_CASE("of what has no bounds the zeros that its values show are found, and n
     }
     CHECK(placesOf("sum_{n=1}^{inf} [x > n]/2^n - 0.6 = 0 for x in [0, 8]").found.empty()); // it jumps
 }
+
+TEST_CASE("an end that does not belong to the interval is no largest value, and none is listed twice") {
+    const auto said = [](const std::string& text) {
+        const auto found = searchText(Page{}, text);
+        REQUIRE(found);
+        return describe(found->places, found->sought);
+    };
+    CHECK(said("minimum of x^2 for x in (0, 1)").starts_with("{(0, 0) towards the edge, not reached}"));
+    CHECK(said("minimum of x^2 for x in [0, 1)").starts_with("{(0, 0)"));
+    CHECK(said("minimum of x^2 for x in [0, 1)").find("not reached") == std::string::npos);
+    CHECK(at(placesOf("maximum of cos(x) for x in [0, 2pi]")).size() == 2);
+    CHECK(at(placesOf("maximum of x^2 for x in (-1, 1)")).size() == 2);
+    CHECK(placesOf("maximum of x^2 for x in (-1, 1)").found[0].word == "towards the edge, not reached");
+}
