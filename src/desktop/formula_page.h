@@ -29,6 +29,9 @@ public:
     /// Takes over what is being typed, if anything is.
     void commitEditing();
     int selectedLine() const { return selected_; }
+    /// Selected lines to the clipboard, and away.
+    void copyLines() const;
+    void removeLines(const QString& what);
     /// Selects a line; `extending` selects all from the one selected before up to it.
     void selectLine(int index, bool extending = false);
     /// Hides the lines below a line of prose up to the next one, or shows them again.
@@ -47,6 +50,7 @@ signals:
     void runWanted(int line);              ///< of a quantity, to and fro; or an end of it, where it runs
     void runEndWanted(bool keep);          ///< if something runs
     void tablePasted(const QString& text); ///< rows of cells, as a spreadsheet copies them
+    void menuWanted(const QPoint& at);     ///< of the selected line; a place of the screen
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -55,6 +59,7 @@ protected:
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
     void focusInEvent(QFocusEvent* event) override;
     void scrollContentsBy(int dx, int dy) override;
 
@@ -105,8 +110,6 @@ private:
     Document withTyped(const std::string& text) const;
     void takeRemedy();
     void insertLines(const QStringList& lines, std::size_t at, const Document& document);
-    void copyLines() const;
-    void removeLines(const QString& what);
     void moveLines(int by);
     std::pair<int, int> selectedLines() const; ///< first and last; first > last: none
     std::vector<bool> hiddenLines() const;

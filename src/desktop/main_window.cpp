@@ -20,6 +20,7 @@
 #include <QFileInfo>
 #include <QFrame>
 #include <QLabel>
+#include <QMenu>
 #include <QMessageBox>
 #include <QMimeData>
 #include <QProgressBar>
@@ -115,6 +116,13 @@ void MainWindow::makePanes() {
     connect(sheet_, &SheetView::textPasted, this, &MainWindow::offerTableText);
     connect(sheet_, &SheetView::refused, this, [this](const QString& sentence) { say(sentence, true); });
     connect(page_, &FormulaPage::tablePasted, this, &MainWindow::offerTableText);
+    connect(page_, &FormulaPage::menuWanted, this, [this](const QPoint& at) {
+        auto* menu = new QMenu(this);
+        menu->setObjectName("lineMenu");
+        menu->setAttribute(Qt::WA_DeleteOnClose);
+        fillLineMenu(*menu);
+        menu->popup(at);
+    });
     connect(ribbon_, &SamplingRibbon::tableWanted, this, &MainWindow::openTable);
     connect(remarks_, &Remarks::lineChosen, this, [this](int line, int character) {
         if (line >= 0) page_->editLine(line, std::max(0, character - 1));

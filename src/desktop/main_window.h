@@ -90,6 +90,8 @@ private:
     /// document as it is seen.
     void takeOver();
     void fillAddMenu();
+    /// What can be done with the selected line, and what can be drawn of it.
+    void fillLineMenu(QMenu& menu);
     void fillLooks(QMenu& menu);
     void giveLook(const SheetLook& look);
     void updateState();

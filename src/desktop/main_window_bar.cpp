@@ -2,6 +2,7 @@
 #include "desktop/main_window.h"
 #include "desktop/translation.h"
 #include "formula/lines/read_page.h"
+#include "plots/offers.h"
 #include "plots/page_edits.h"
 #include "plots/plot_kind.h"
 
@@ -201,6 +202,19 @@ void MainWindow::fillAddMenu() {
     const bool one = last >= 0 && last < static_cast<int>(page.lines.size()) &&
                      isFunction(page.lines[static_cast<std::size_t>(last)]);
     addColumns(*menu, page, last);
+    const auto offer = [&](const Line& line) {
+        for (const Offer& each : offersOf(page, line)) {
+            menu->addAction(spoken(each.words), this, [this, each] {
+                std::size_t index = 0;
+                const std::size_t into = std::min(sheet_->selection().panel, session_.document().panels.size() - 1);
+                session_.edit(withOffer(session_.document(), into, each, index), tr("new plot"));
+                sheet_->select({ItemKind::Plot, into, index, 0});
+            });
+        }
+    };
+    for (const Line& line : page.lines) {
+        if (line.kind == LineKind::Fit) offer(line);
+    }
     for (std::size_t i = 0; i < page.lines.size(); ++i) {
         const Line& line = page.lines[i];
         if (!isFunction(line) || (one && static_cast<int>(i) != last)) continue;
@@ -212,6 +226,7 @@ void MainWindow::fillAddMenu() {
                             [this, of, kind] { addPlot(of, kind->name); })
                 ->setToolTip(spoken(kind->meaning));
         }
+        offer(line);
         if (line.parameters.size() != 1) continue;
         const QString question = of.left(of.indexOf('(')) + "'" + of.mid(of.indexOf('(')) + " = ?";
         menu->addAction(tr("Derivative of %1").arg(of), this, [this, question] {
@@ -220,6 +235,37 @@ void MainWindow::fillAddMenu() {
             page_->commitEditing();
         });
     }
+}
+
+void MainWindow::fillLineMenu(QMenu& menu) {
+    const int line = page_->selectedLine();
+    menu.addAction(tr("Edit"), this, [this, line] { page_->editLine(line); });
+    menu.addAction(tr("New line below"), this, [this] { page_->addLine(); });
+    menu.addAction(tr("Copy"), this, [this] { page_->copyLines(); });
+    menu.addAction(tr("Cut"), this, [this] {
+        page_->copyLines();
+        page_->removeLines(tr("cut of lines"));
+    });
+    menu.addAction(tr("Remove"), this, [this, line] { page_->removeLines(tr("removal of line %1").arg(line + 1)); });
+    QAction* values = menu.addAction(tr("Values behind formulas"), this, [this](bool on) { look_.showValues(on); });
+    values->setCheckable(true);
+    values->setChecked(look_.look().values);
+    // What can be made of it stands in the menu “Add” behind its line.
+    fillAddMenu();
+    bool isBelow = false;
+    for (QAction* each : addButton_->menu()->actions()) {
+        if (each->isSeparator()) {
+            isBelow = true;
+            menu.addSeparator();
+        } else if (isBelow) {
+            menu.addAction(each);
+        }
+    }
+    menu.addSeparator();
+    menu.addAction(tr("What the manual says"), this, [this] {
+        page_->setFocus();
+        openManual();
+    });
 }
 
 /// What fits the columns of the page: the one that was touched last, by itself and over those of its length; without

@@ -7,6 +7,7 @@
 
 #include <QApplication>
 #include <QClipboard>
+#include <QContextMenuEvent>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QRegularExpression>
@@ -219,6 +220,18 @@ void FormulaPage::stepNumber(int line, double steps, bool fine) {
         session_.edit(*changed, tr("change of %1").arg(QString::fromStdString(quantity.name)),
                       "step " + QString::fromStdString(quantity.name));
     }
+}
+
+/// Of the line under the pointer, or of the selected one where a key asks for it.
+void FormulaPage::contextMenuEvent(QContextMenuEvent* event) {
+    const bool isKey = event->reason() == QContextMenuEvent::Keyboard;
+    const int line = isKey ? selected_ : rowAt(viewport()->mapFrom(this, event->pos()).y());
+    if (line < 0) return;
+    if (editing_ >= 0 && line != editing_) finishEditing(true);
+    const auto [first, last] = selectedLines();
+    if (line < first || line > last) selectLine(line);
+    const QPoint below = viewport()->mapToGlobal(lineRect(line).bottomLeft() + QPoint(look_.look().px(40), 0));
+    emit menuWanted(isKey ? below : event->globalPos());
 }
 
 void FormulaPage::keyPressEvent(QKeyEvent* event) {

@@ -21,6 +21,24 @@ bool draws(const Page& page, const Plot& plot, const std::string& function) {
     return plotted.expression && plotted.expression->kind == ExprKind::Call && plotted.expression->text == function;
 }
 
+/// Functions of the page that a formula calls; a derivative by a prime is a call of its function.
+void collectCalls(const Page& page, const Expr& e, std::set<std::string>& calls) {
+    if (e.kind == ExprKind::Call) {
+        const std::string name = e.text.substr(0, e.text.find('\''));
+        if (page.find(name, LineKind::Function)) calls.insert(name);
+    }
+    for (const ExprPtr& each : e.operands) collectCalls(page, *each, calls);
+}
+
+/// Whether a plot draws a function and no other one, however: itself, its derivative, an integral of it.
+bool drawsOnly(const Page& page, const Plot& plot, const std::string& function) {
+    const PlotKind* kind = findPlotKind(plot.kind);
+    const Plotted plotted = readPlotted(page, plot.of, kind ? variablesOf(*kind) : 1);
+    std::set<std::string> calls;
+    if (plotted.expression) collectCalls(page, *plotted.expression, calls);
+    return calls == std::set{function};
+}
+
 /// A new function of one variable is drawn at once, and so is one of two on an empty panel, in the first kind that
 /// fits; variables without an interval get a usual one, which is said to be assumed.
 void drawNewFunction(Document& document, std::size_t index, bool roundAngle) {
@@ -260,7 +278,7 @@ Document withoutLines(const Document& document, std::size_t first, std::size_t l
         }
         if (page.lines[i].kind != LineKind::Function) continue;
         for (Panel& panel : changed.panels)
-            std::erase_if(panel.plots, [&](const Plot& plot) { return draws(page, plot, page.lines[i].name); });
+            std::erase_if(panel.plots, [&](const Plot& plot) { return drawsOnly(page, plot, page.lines[i].name); });
     }
     changed.page.erase(changed.page.begin() + static_cast<std::ptrdiff_t>(first),
                        changed.page.begin() + static_cast<std::ptrdiff_t>(last) + 1);

@@ -7,12 +7,14 @@
 
 #include <QApplication>
 #include <QComboBox>
+#include <QContextMenuEvent>
 #include <QDir>
 #include <QFile>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QMenu>
 #include <QNativeGestureEvent>
 #include <QPointingDevice>
 #include <QSettings>
@@ -281,4 +283,43 @@ TEST_CASE("two fingers move the view, pinching and the wheel zoom, the middle bu
         d.key(Qt::Key_Z, Qt::ControlModifier); // one step
         CHECK(across() == std::pair{low, high});
     }
+}
+
+TEST_CASE("a line's menu offers what can be done with it and drawn of it") {
+    WindowDriver d;
+    d.window().session().start(Document{}, "");
+    d.type("f(x) = sin(x)");
+    d.key(Qt::Key_Return);
+    d.key(Qt::Key_Return);
+    d.settle();
+    const auto menuOf = [&](int line) {
+        const QPoint at = d.window().page().lineRect(line).center();
+        QContextMenuEvent event(QContextMenuEvent::Mouse, at, d.page()->mapToGlobal(at));
+        QApplication::sendEvent(d.page(), &event);
+        auto* menu = d.find<QMenu>("lineMenu");
+        REQUIRE(menu);
+        return menu;
+    };
+    const auto choose = [&](QMenu* menu, const QString& text) {
+        for (QAction* each : menu->actions()) {
+            if (each->text() != text) continue;
+            each->trigger();
+            menu->close();
+            QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+            d.settle();
+            return;
+        }
+        FAIL("no such entry: " << text.toStdString());
+    };
+    choose(menuOf(0), "Curve of the derivative of f(x)");
+    CHECK(d.figure().figure.panels[0].drawn.size() == 2);
+    choose(menuOf(0), "Curve of the integral of f(x)");
+    CHECK(d.figure().figure.panels[0].drawn.size() == 3);
+    CHECK(documentIn(d).panels[0].plots[2].of == "int_{-5}^{x} f(u) du");
+    choose(menuOf(0), "Edit");
+    CHECK(d.window().page().isEditing());
+    d.key(Qt::Key_Escape);
+    choose(menuOf(0), "Remove");
+    CHECK(documentIn(d).page[0].starts_with("x in"));
+    CHECK(documentIn(d).panels[0].plots.empty());
 }
