@@ -113,6 +113,7 @@ private:
     void chooseFile();
     void chooseExport();
     void copyPicture();
+    void print();
     void showBusy() { emit busyShown(); }
     void addColumns(QMenu& menu, const Page& page, int last);
     void addPlot(const QString& of, const char* kind);

@@ -101,6 +101,7 @@ void MainWindow::makeBar() {
     action(tr("Save"), QKeySequence::Save, [this] { save(); });
     action(tr("Save as"), QKeySequence::SaveAs, [this] { askAndSave(); });
     action(tr("Export"), QKeySequence(Qt::CTRL | Qt::Key_E), [this] { chooseExport(); });
+    action(tr("Print…"), QKeySequence::Print, [this] { print(); });
     action(tr("Compare…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_D), [this] { chooseComparison(); });
     action(tr("Several figures…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_E), [this] { openSeries(); });
     action(tr("Copy the figure"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_C), [this] { copyPicture(); });
@@ -139,8 +140,8 @@ void MainWindow::fillDocumentMenu() {
     recent->setEnabled(!recent->isEmpty());
     entry(tr("Examples…"));
     menu->addSeparator();
-    for (const QString& text :
-         {tr("Save"), tr("Save as"), tr("Export"), tr("Several figures…"), tr("Copy the figure"), tr("Compare…")})
+    for (const QString& text : {tr("Save"), tr("Save as"), tr("Export"), tr("Several figures…"), tr("Print…"),
+                                tr("Copy the figure"), tr("Compare…")})
         entry(text);
     menu->addSeparator();
     QAction* dark = menu->addAction(tr("Dark window"), this, [this](bool on) { look_.setDark(on); });

@@ -1,6 +1,7 @@
 // Files behind the window's document: opened, saved, kept safe, changed by others. See main_window.h.
 #include "data/attach_tables.h"
 #include "desktop/main_window.h"
+#include "desktop/print_figure.h"
 #include "desktop/series_sheet.h"
 #include "desktop/translation.h"
 #include "desktop/while_reading.h"
@@ -16,6 +17,8 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMessageBox>
+#include <QPrintDialog>
+#include <QPrinter>
 #include <QSettings>
 
 /// Resources of a static library are there only once something asks for them; this must stand outside namespaces.
@@ -141,6 +144,18 @@ void MainWindow::openExamples() {
     examples->setAttribute(Qt::WA_DeleteOnClose);
     connect(examples, &ExamplesWindow::chosen, this, &MainWindow::openExample);
     examples->show();
+}
+
+void MainWindow::print() {
+    takeOver();
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setDocName(session_.name());
+    const Sheet& sheet = session_.document().sheet;
+    printer.setPageOrientation(sheet.width > sheet.height ? QPageLayout::Landscape : QPageLayout::Portrait);
+    QPrintDialog dialog(&printer, this);
+    if (dialog.exec() != QDialog::Accepted) return;
+    const QString said = printFigure(session_.document(), printer);
+    say(said.isEmpty() ? tr("printed in its true size") : said, !said.isEmpty());
 }
 
 void MainWindow::remember(const QString& path) {

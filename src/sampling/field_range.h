@@ -2,6 +2,7 @@
 #include "formula/proofs/jet_evaluator.h"
 #include "special/bounds.h"
 
+#include <cmath>
 #include <optional>
 #include <stop_token>
 

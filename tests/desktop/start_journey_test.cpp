@@ -2,6 +2,7 @@
 #include "data/attach_tables.h"
 #include "desktop/examples_window.h"
 #include "desktop/find_everything.h"
+#include "desktop/print_figure.h"
 #include "desktop/start_sheet.h"
 #include "window_driver.h"
 
@@ -16,7 +17,9 @@
 #include <QListWidget>
 #include <QMenu>
 #include <QNativeGestureEvent>
+#include <QPageSize>
 #include <QPointingDevice>
+#include <QPrinter>
 #include <QSettings>
 #include <QTemporaryDir>
 #include <QToolButton>
@@ -322,4 +325,25 @@ TEST_CASE("a line's menu offers what can be done with it and drawn of it") {
     choose(menuOf(0), "Remove");
     CHECK(documentIn(d).page[0].starts_with("x in"));
     CHECK(documentIn(d).panels[0].plots.empty());
+}
+
+TEST_CASE("a figure is printed in its true size, and one that is larger than the paper says so") {
+    QTemporaryDir folder;
+    Document document;
+    document.page = {"f(x) = x", "x in [0, 1]"};
+    document.panels[0].plots = {plotOf("f(x)")};
+    document.sheet.width = 100;
+    document.sheet.height = 60;
+    QPrinter printer(QPrinter::ScreenResolution);
+    printer.setOutputFormat(QPrinter::PdfFormat);
+    printer.setPageSize(QPageSize(QPageSize::A4));
+    printer.setOutputFileName(folder.filePath("figure.pdf"));
+    CHECK(printFigure(document, printer).isEmpty());
+    QFile file(folder.filePath("figure.pdf"));
+    REQUIRE(file.open(QIODevice::ReadOnly));
+    CHECK(file.size() > 1000);
+    document.sheet.width = 400;
+    CHECK(printFigure(document, printer).contains("larger than the paper"));
+    document.page[0] = "f(x) = ";
+    CHECK_FALSE(printFigure(document, printer).isEmpty());
 }

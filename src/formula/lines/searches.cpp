@@ -351,14 +351,15 @@ private:
             place.isProven = isProven;
             candidates.push_back(place);
         };
-        for (const auto& [end, belongs] :
-             {std::pair{interval_.low, interval_.lowClosed}, std::pair{interval_.high, interval_.highClosed}}) {
+        const auto addEnd = [&](double end, bool belongs) {
             const auto isThere = [&](const FoundPlace& each) {
                 return each.within.low <= end && end <= each.within.high;
             };
             if (std::ranges::none_of(places_.found, isThere))
                 add(end, belongs ? "at the edge" : "towards the edge, not reached", true);
-        }
+        };
+        addEnd(interval_.low, interval_.lowClosed);
+        addEnd(interval_.high, interval_.highClosed);
         for (const Bounds& part : places_.unsettled) {
             const auto isWithin = [&](const FoundPlace& each) { return each.at >= part.low && each.at <= part.high; };
             if (std::ranges::none_of(places_.found, isWithin)) add(shortestWithin(part), "", false);

@@ -253,7 +253,7 @@ void find() {
     driver.settle();
     driver.sheet()->select({coulter::ItemKind::Sheet, 0, 0, 0});
     driver.window().findEverything();
-    driver.find<QLineEdit>("findField")->setText("scale");
+    driver.find<QLineEdit>("findField")->setText("figure");
     keepWith(driver, *driver.find<coulter::FindEverything>("findEverything"), "find");
 }
 
