@@ -82,7 +82,8 @@ std::vector<std::size_t> findAmong(const std::vector<Findable>& all, const QStri
         // Without a word only commands and settings: everything else is too much to be looked through.
         if (parts.isEmpty() && all[i].sort > Findable::Sort::Setting) continue;
         const int rank = parts.isEmpty() ? 0 : rankOf(all[i], wanted, parts);
-        if (rank >= 0) ranked.emplace_back(rank, i);
+        // What is done comes before what is read.
+        if (rank >= 0) ranked.emplace_back(rank + (all[i].sort == Findable::Sort::Manual ? 1 : 0), i);
     }
     std::ranges::stable_sort(ranked, {}, &std::pair<int, std::size_t>::first);
     std::vector<std::size_t> found;

@@ -185,8 +185,10 @@ FormulaPage::Row FormulaPage::makeRow(int index, double width, int& equation, bo
         row.number = extentOf(box, Ink::Number);
         if (!line.label.empty() && !isEquation) {
             row.aside = textBox(line.label, FontId::Text, 0.9 * small, Ink::Muted);
-            if (row.left + box.width + 3 + row.aside.width > width - margin) row.aside = {};
+        } else if (const MathPtr extent = look_.look().values ? extentMath(line) : nullptr) {
+            row.aside = layoutMath(*extent, 0.9 * small);
         }
+        if (row.left + box.width + 3 + row.aside.width > width - margin) row.aside = {};
         if (row.boxes.empty()) row.boxes = {std::move(box)};
     }
     double drop = 0;

@@ -50,26 +50,6 @@ bool isWrittenNumber(const Expr& e) {
 
 MathPtr quietWord(const std::string& word) { return mathWord(word, MathClass::Ordinary, Ink::Muted); }
 
-/// ": 101 numbers from 0 to 10".
-MathPtr rangeMath(const std::vector<double>& column, const std::string& unit) {
-    std::vector<MathPtr> parts{quietWord(":"), mathSpace(0.3), valueMath(std::to_string(column.size()), Ink::Answer),
-                               mathSpace(0.3), quietWord(column.size() == 1 ? "number" : "numbers")};
-    double least = HUGE_VAL, greatest = -HUGE_VAL;
-    for (const double value : column) {
-        if (std::isnan(value)) continue;
-        least = std::min(least, value);
-        greatest = std::max(greatest, value);
-    }
-    if (least <= greatest) {
-        for (const auto& [word, value] : {std::pair{"from", least}, std::pair{"to", greatest}}) {
-            parts.insert(parts.end(), {mathSpace(0.3), quietWord(word), mathSpace(0.3),
-                                       valueMath(roundedNumber(value, shownDigits), Ink::Answer)});
-        }
-        appendUnit(parts, unit);
-    }
-    return mathRow(std::move(parts));
-}
-
 } // namespace
 
 void appendUnit(std::vector<MathPtr>& parts, const std::string& unit) {
@@ -128,17 +108,34 @@ MathPtr coefficientsMath(const Line& line) {
 
 MathPtr worthMath(const Line& line, double error) {
     if (!line.good() || !line.body) return nullptr;
-    if (line.kind == LineKind::Numbers && line.columns.size() == 1) {
-        const bool isWritten =
-            line.body->kind == ExprKind::List && line.columns[0]->size() <= line.body->operands.size();
-        return isWritten ? nullptr : rangeMath(*line.columns[0], line.unit);
-    }
     if (line.kind != LineKind::Quantity || !line.value || line.plainNumber || isWrittenNumber(*line.body))
         return nullptr;
     const int digits = std::min(shownDigits, certainDigits(*line.value, error));
     std::vector<MathPtr> parts{mathSymbol("=", MathClass::Relation),
                                valueMath(roundedNumber(*line.value, digits), Ink::Answer)};
     appendUnit(parts, line.unit);
+    return mathRow(std::move(parts));
+}
+
+MathPtr extentMath(const Line& line) {
+    if (!line.good() || !line.body || line.kind != LineKind::Numbers || line.columns.size() != 1) return nullptr;
+    const std::vector<double>& column = *line.columns[0];
+    if (line.body->kind == ExprKind::List && column.size() <= line.body->operands.size()) return nullptr;
+    std::vector<MathPtr> parts{valueMath(std::to_string(column.size()), Ink::Answer), mathSpace(0.3),
+                               quietWord(column.size() == 1 ? "number" : "numbers")};
+    double least = HUGE_VAL, greatest = -HUGE_VAL;
+    constexpr std::size_t most = 1'000'000; // the page is set anew at each stroke of a key
+    for (std::size_t i = 0; i < column.size() && column.size() <= most; ++i) {
+        const double value = column[i];
+        if (std::isnan(value)) continue;
+        least = std::min(least, value);
+        greatest = std::max(greatest, value);
+    }
+    for (const auto& [word, value] : {std::pair{"from", least}, std::pair{"to", greatest}}) {
+        if (!(least <= greatest)) break;
+        parts.insert(parts.end(), {mathSpace(0.3), quietWord(word), mathSpace(0.3),
+                                   valueMath(roundedNumber(value, shownDigits), Ink::Answer)});
+    }
     return mathRow(std::move(parts));
 }
 

@@ -22,9 +22,13 @@ MathPtr answerMath(const Line& line);
 /// Each coefficient with its standard error, to two digits of that: (1.234 ± 0.012, 5.6 ± 1.1).
 MathPtr coefficientsMath(const Line& line);
 
-/// What the formula of a quantity or a column is worth, to be set behind it, to four digits at most: "= 2.457 m",
-/// ": 101 numbers from 0 to 10"; null where the line says it already.
-/// @param error  bound of the error of a quantity's value; inf or NaN if none is known
+/// What the formula of a quantity is worth, to be set behind it, to four digits at most: "= 2.457 m"; null where the
+/// line says it already.
+/// @param error  bound of the error of the value; inf or NaN if none is known
 MathPtr worthMath(const Line& line, double error);
+
+/// What a column holds, to be set aside: "101 numbers from 0 to 10"; null of anything else, and where all of them are
+/// written out.
+MathPtr extentMath(const Line& line);
 
 } // namespace coulter

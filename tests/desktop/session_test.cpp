@@ -144,7 +144,7 @@ TEST_CASE("the menus offer what the keys do") {
     emit add->aboutToShow();
     QList<QAction*> offered;
     for (QAction* action : add->actions()) {
-        if (action->text().contains("T(z, t)")) offered << action;
+        if (action->text().startsWith("T(z, t) as ")) offered << action;
     }
     // Of the kinds there are, those that fit two variables.
     const auto fitting = std::ranges::count_if(plotKinds(), [](const PlotKind* kind) { return kind->fits({2, 1}); });

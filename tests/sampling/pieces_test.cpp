@@ -204,3 +204,13 @@ TEST_CASE("at a jump each side has its own points, and a mesh without pieces has
     CHECK(LooksClosely("sin(x) y", 0.2).samples().atJump.empty());
     CHECK(LooksClosely("|x| + y", 0.2).samples().atJump.empty());
 }
+
+TEST_CASE("more pieces than can be resolved end with bounded work") {
+    for (const char* formula : {"floor(1000 x y)", "mod(300 x, 1) + mod(300 y, 1)"}) {
+        INFO(formula);
+        const FieldSamples samples =
+            sampleMesh(*field(formula), square, map, {tolerance, -2, 2, {0.5}, false, true}, {}, 200'000);
+        CHECK(samples.evaluations < 1'000'000);
+        CHECK_FALSE(samples.finished);
+    }
+}

@@ -46,6 +46,13 @@ TEST_CASE("digits that are not certain are left out") {
 }
 
 TEST_CASE("a column that is computed says how many numbers it holds, and between which") {
-    CHECK(worthOf({"a = {0, 0.5, ..., 10}", "b = a^2"}) == ":21numbersfrom0to100");
-    CHECK(worthOf({"a = {0, 0.5, ..., 10}"}) == ":21numbersfrom0to10");
+    const auto extentOf = [](const std::vector<std::string>& lines) {
+        const Page page = readPage(lines);
+        const MathPtr math = extentMath(page.lines.back());
+        return math ? lettersOf(*math) : "";
+    };
+    CHECK(extentOf({"a = {0, 0.5, ..., 10}", "b = a^2"}) == "21numbersfrom0to100");
+    CHECK(extentOf({"a = {0, 0.5, ..., 10}"}) == "21numbersfrom0to10");
+    CHECK(extentOf({"a = {1, 2, 5}"}).empty());
+    CHECK(extentOf({"a = 2 + 3"}).empty());
 }

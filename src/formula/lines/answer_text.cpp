@@ -4,7 +4,7 @@
 #include "formula/compile/columns.h"
 #include "formula/lines/answer.h"
 #include "formula/lines/matrices.h"
-#include "formula/lines/searches.h"
+#include "formula/lines/places_text.h"
 #include "formula/notation/expr_build.h"
 
 #include <algorithm>

@@ -29,7 +29,4 @@ SearchAnswer searchLine(const Page& page, const Line& line, double share = 1);
 /// The same for text such as “sin(x) = 0 for x in [1, 10]”; none if the text is no search.
 std::optional<SearchAnswer> searchText(const Page& page, std::string_view text);
 
-/// "{3.14, 6.28}: all, proven", with all digits, or so many.
-std::string describe(const Places& places, Sought sought, int digits = 17);
-
 } // namespace coulter

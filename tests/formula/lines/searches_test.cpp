@@ -1,4 +1,5 @@
 // Zeros, extrema and inflections: all of them, and nothing but them.
+#include "formula/lines/places_text.h"
 #include "formula/lines/searches.h"
 
 #include "formula/base/text.h"

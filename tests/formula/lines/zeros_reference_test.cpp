@@ -1,5 +1,6 @@
 // “All, proven” against a reference in high precision: random formulas, and every function of the catalogue that has a
 // picture. What is found changes its sign there; what the reference sees changing is found, or said to be unsettled.
+#include "formula/lines/places_text.h"
 #include "formula/lines/read_page.h"
 #include "formula/lines/searches.h"
 #include "rounds.h"
