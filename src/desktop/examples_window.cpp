@@ -1,5 +1,7 @@
 #include "desktop/examples_window.h"
 
+#include "desktop/picture_grid.h"
+
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
@@ -9,20 +11,6 @@ namespace coulter {
 namespace {
 
 constexpr int examplePictureWidth = 200, examplePictureHeight = 150; // px at the usual scale
-
-/// On a ground of one size, so that tall and wide figures stand in one grid.
-QImage onGround(const QImage& image, int wide, int high, const QColor& ground) {
-    QImage all(wide, high, QImage::Format_RGB32);
-    all.fill(ground);
-    const QImage fitting = image.scaled(wide, high, Qt::KeepAspectRatio, Qt::SmoothTransformation);
-    for (int y = 0; y < fitting.height(); ++y) {
-        const auto* from = reinterpret_cast<const QRgb*>(fitting.constScanLine(y));
-        std::copy(from, from + fitting.width(),
-                  reinterpret_cast<QRgb*>(all.scanLine(y + (high - fitting.height()) / 2)) +
-                      (wide - fitting.width()) / 2);
-    }
-    return all;
-}
 
 } // namespace
 
@@ -36,14 +24,8 @@ ExamplesWindow::ExamplesWindow(const LookSettings& look, QWidget* parent)
     search_->setClearButtonEnabled(true);
     list_->setObjectName("examplePictures");
     list_->setAccessibleName(tr("Examples"));
-    list_->setViewMode(QListView::IconMode);
-    list_->setMovement(QListView::Static);
-    list_->setResizeMode(QListView::Adjust);
-    list_->setUniformItemSizes(true);
-    list_->setSpacing(look.look().px(6));
     const int wide = look.look().px(examplePictureWidth), high = look.look().px(examplePictureHeight);
-    list_->setIconSize({wide, high});
-    list_->setGridSize({wide + look.look().px(16), high + look.look().px(34)});
+    makePictureGrid(*list_, look.look(), {wide, high});
     sentence_->setWordWrap(true);
     sentence_->setObjectName("exampleSentence");
     sentence_->setMinimumHeight(look.look().px(40));
@@ -71,15 +53,13 @@ ExamplesWindow::ExamplesWindow(const LookSettings& look, QWidget* parent)
     connect(list_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) { choose(list_->row(item)); });
     connect(list_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { choose(list_->row(item)); });
     connect(&drawer_, &LittlePictures::drawn, this, [this](int i, const QImage& image) {
-        QIcon icon(QPixmap::fromImage(image));
-        icon.addPixmap(QPixmap::fromImage(image), QIcon::Selected); // no tint over the current one
-        list_->item(i)->setIcon(icon);
+        showPicture(*list_->item(i), image);
         ++pictures_;
     });
     const double ratio = devicePixelRatioF();
     drawer_.draw(std::move(documents), wide, ratio,
                  [wide, high, ratio, ground = look.look().page()](const QImage& image) {
-                     return onGround(image, static_cast<int>(wide * ratio), static_cast<int>(high * ratio), ground);
+                     return onGround(image, (QSizeF(wide, high) * ratio).toSize(), ground);
                  });
     search_->setFocus();
 }

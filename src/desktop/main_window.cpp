@@ -130,9 +130,9 @@ void MainWindow::makePanes() {
 
     auto* left = stacked("left", {{page_, 1}, {scratch_, 0}});
     auto* middle = stacked("middle", {{sheet_, 1}, {ribbon_, 0}});
-    auto* heading = new QLabel(tr("Remarks"));
-    heading->setObjectName("paneHeading");
-    auto* side = stacked("side", {{particulars_, 3}, {heading, 0}, {remarks_, 2}});
+    heading_ = new QLabel(tr("Remarks"));
+    heading_->setObjectName("paneHeading");
+    auto* side = stacked("side", {{particulars_, 3}, {heading_, 0}, {remarks_, 2}});
 
     auto* splitter = new QSplitter;
     splitter->setObjectName("panes");
@@ -174,14 +174,18 @@ void MainWindow::makeStart() {
     connect(start_, &StartSheet::openWanted, this, &MainWindow::chooseFile);
     connect(start_, &StartSheet::dataWanted, this, &MainWindow::chooseTable);
     connect(&session_, &DocumentSession::shownChanged, this, &MainWindow::updateStart);
-    updateStart();
 }
 
 void MainWindow::updateStart() {
     const Document& shown = session_.shown();
     const auto isBlank = [](const std::string& line) { return line.find_first_not_of(" \t") == std::string::npos; };
     const bool hasPlots = std::ranges::any_of(shown.panels, [](const Panel& panel) { return !panel.plots.empty(); });
-    start_->setVisible(!hasPlots && std::ranges::all_of(shown.page, isBlank));
+    const bool isEmpty = !hasPlots && std::ranges::all_of(shown.page, isBlank);
+    start_->setVisible(isEmpty);
+    // There is nothing yet whose particulars could matter, and nothing to remark upon.
+    for (QWidget* each : {static_cast<QWidget*>(particulars_), static_cast<QWidget*>(heading_),
+                          static_cast<QWidget*>(remarks_), static_cast<QWidget*>(ribbon_)})
+        each->setVisible(!isEmpty);
 }
 
 void MainWindow::selectPlotOf(int line) {

@@ -116,7 +116,7 @@ private:
     void print();
     void showBusy() { emit busyShown(); }
     void addColumns(QMenu& menu, const Page& page, int last);
-    void addPlot(const QString& of, const char* kind);
+    void addPlot(const Plot& plot);
     /// Selects the plot of the function that a line of the page defines.
     void selectPlotOf(int line);
     void openTable();
@@ -158,6 +158,7 @@ private:
     SamplingRibbon* ribbon_ = nullptr;
     Particulars* particulars_ = nullptr;
     Remarks* remarks_ = nullptr;
+    QLabel* heading_ = nullptr;              ///< of the remarks
     FunctionCatalogue* functions_ = nullptr; ///< made when it is first asked for
     ManualWindow* manual_ = nullptr;         ///< the same
     SampleTableWindow* table_ = nullptr;

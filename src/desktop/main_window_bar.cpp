@@ -205,12 +205,7 @@ void MainWindow::fillAddMenu() {
     addColumns(*menu, page, last);
     const auto offer = [&](const Line& line) {
         for (const Offer& each : offersOf(page, line)) {
-            menu->addAction(spoken(each.words), this, [this, each] {
-                std::size_t index = 0;
-                const std::size_t into = std::min(sheet_->selection().panel, session_.document().panels.size() - 1);
-                session_.edit(withOffer(session_.document(), into, each, index), tr("new plot"));
-                sheet_->select({ItemKind::Plot, into, index, 0});
-            });
+            menu->addAction(spoken(each.words), this, [this, plot = each.plot] { addPlot(plot); });
         }
     };
     for (const Line& line : page.lines) {
@@ -224,7 +219,7 @@ void MainWindow::fillAddMenu() {
         for (const PlotKind* kind : plotKinds()) {
             if (!signature || !kind->fits(*signature)) continue;
             menu->addAction(tr("%1 as %2").arg(of, spoken(kind->name)), this,
-                            [this, of, kind] { addPlot(of, kind->name); })
+                            [this, of, kind] { addPlot(plotOf(of.toStdString(), kind->name)); })
                 ->setToolTip(spoken(kind->meaning));
         }
         offer(line);
@@ -291,7 +286,7 @@ void MainWindow::addColumns(QMenu& menu, const Page& page, int last) {
         for (const PlotKind* kind : plotKinds()) {
             if (!kind->takesColumns || !kind->fits(signature)) continue;
             menu.addAction(tr("%1 as %2").arg(of, spoken(kind->name)), this,
-                           [this, of, kind] { addPlot(of, kind->name); })
+                           [this, of, kind] { addPlot(plotOf(of.toStdString(), kind->name)); })
                 ->setToolTip(spoken(kind->meaning));
         }
     };
@@ -307,12 +302,10 @@ void MainWindow::addColumns(QMenu& menu, const Page& page, int last) {
     }
 }
 
-void MainWindow::addPlot(const QString& of, const char* kind) {
-    Document document = session_.document();
-    const std::size_t panel = std::min(sheet_->selection().panel, document.panels.size() - 1);
-    document.panels[panel].plots.push_back(plotOf(of.toStdString(), kind));
-    const std::size_t index = document.panels[panel].plots.size() - 1;
-    session_.edit(std::move(document), tr("new plot"));
+void MainWindow::addPlot(const Plot& plot) {
+    const std::size_t panel = std::min(sheet_->selection().panel, session_.document().panels.size() - 1);
+    std::size_t index = 0;
+    session_.edit(withPlot(session_.document(), panel, plot, index), tr("new plot"));
     sheet_->select({ItemKind::Plot, panel, index, 0});
 }
 

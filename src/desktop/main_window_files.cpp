@@ -148,14 +148,24 @@ void MainWindow::openExamples() {
 
 void MainWindow::print() {
     takeOver();
-    QPrinter printer(QPrinter::HighResolution);
-    printer.setDocName(session_.name());
-    const Sheet& sheet = session_.document().sheet;
-    printer.setPageOrientation(sheet.width > sheet.height ? QPageLayout::Landscape : QPageLayout::Portrait);
-    QPrintDialog dialog(&printer, this);
+    if (exporting_) return say(tr("An export is still being written; try again in a moment."), true);
+    const auto printer = std::make_shared<QPrinter>(QPrinter::HighResolution);
+    printer->setDocName(session_.name());
+    const Sheet sheet = session_.document().sheet;
+    printer->setPageOrientation(sheet.width > sheet.height ? QPageLayout::Landscape : QPageLayout::Portrait);
+    QPrintDialog dialog(printer.get(), this);
     if (dialog.exec() != QDialog::Accepted) return;
-    const QString said = printFigure(session_.document(), printer);
-    say(said.isEmpty() ? tr("printed in its true size") : said, !said.isEmpty());
+    exporting_ = true;
+    showBusy();
+    exporter_ = std::jthread([this, printer, document = session_.document()](const std::stop_token& stop) {
+        const PrintPicture picture = drawForPrint(document, printer->resolution(), stop);
+        QMetaObject::invokeMethod(this, [this, printer, picture, sheet = document.sheet] {
+            exporting_ = false;
+            showBusy();
+            const QString said = printPicture(picture, sheet, *printer);
+            say(said.isEmpty() ? tr("printed in its true size") : said, !said.isEmpty());
+        });
+    });
 }
 
 void MainWindow::remember(const QString& path) {

@@ -1,6 +1,7 @@
 #include "desktop/picture_sheet.h"
 
 #include "desktop/other_eyes.h"
+#include "desktop/picture_grid.h"
 #include "figure/scale_settings.h"
 
 #include <QApplication>
@@ -66,14 +67,8 @@ PictureSheet::PictureSheet(DocumentSession& session, const LookSettings& look, c
     setWindowTitle(title);
     list_->setObjectName("pictures");
     list_->setAccessibleName(title);
-    list_->setViewMode(QListView::IconMode);
-    list_->setMovement(QListView::Static);
-    list_->setResizeMode(QListView::Adjust);
-    list_->setUniformItemSizes(true);
-    list_->setSpacing(look.look().px(6));
     const int wide = look.look().px(pictureDots), high = static_cast<int>(wide * pictureHeight / pictureWidth);
-    list_->setIconSize({wide, high});
-    list_->setGridSize({wide + look.look().px(16), high + look.look().px(34)});
+    makePictureGrid(*list_, look.look(), {wide, high});
     auto* column = new QVBoxLayout(this);
     column->addWidget(list_);
     column->addWidget(adds_);
@@ -95,9 +90,7 @@ PictureSheet::PictureSheet(DocumentSession& session, const LookSettings& look, c
     connect(list_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) { choose(list_->row(item)); });
     connect(list_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { choose(list_->row(item)); });
     connect(&drawer_, &LittlePictures::drawn, this, [this](int i, const QImage& image) {
-        QIcon icon(QPixmap::fromImage(image));
-        icon.addPixmap(QPixmap::fromImage(image), QIcon::Selected); // no tint over the chosen one
-        list_->item(i)->setIcon(icon);
+        showPicture(*list_->item(i), image);
         ++pictures_;
     });
     drawer_.draw(std::move(documents), wide, devicePixelRatioF(), whom == For::All ? forAllEyes : nullptr);

@@ -1,6 +1,7 @@
 #include "desktop/start_sheet.h"
 
 #include "desktop/line_editor.h"
+#include "desktop/picture_grid.h"
 #include "formula/lines/read_page.h"
 #include "formula/lines/typed_line.h"
 #include "typeset/formula_math.h"
@@ -27,6 +28,15 @@ QLabel* heading(const QString& text) {
     return label;
 }
 
+/// A line as the page reads it, with what it needs besides.
+MathPtr mathOf(const std::string& line) {
+    const TypedLine typed = readTyped({}, line);
+    std::vector<std::string> lines{typed.text};
+    for (const auto* further : {&typed.given, &typed.assumed})
+        lines.insert(lines.end(), further->begin(), further->end());
+    return lineMath(readPage(lines).lines[0]);
+}
+
 QToolButton* plainLink(const QString& text, const QString& name) {
     auto* made = new QToolButton;
     made->setText(text);
@@ -38,7 +48,7 @@ QToolButton* plainLink(const QString& text, const QString& name) {
 } // namespace
 
 FormulaLink::FormulaLink(const QString& line, const LookSettings& look, QWidget* parent)
-    : QAbstractButton(parent), look_(look) {
+    : QAbstractButton(parent), look_(look), math_(mathOf(line.toStdString())) {
     setText(line);
     setAccessibleName(line);
     setCursor(Qt::PointingHandCursor);
@@ -47,21 +57,6 @@ FormulaLink::FormulaLink(const QString& line, const LookSettings& look, QWidget*
 }
 
 QSize FormulaLink::sizeHint() const { return {look_.look().px(440), look_.look().px(34)}; }
-
-/// The line as the page reads it.
-QImage FormulaLink::typeset() const {
-    const TypedLine typed = readTyped({}, text().toStdString());
-    std::vector<std::string> lines{typed.text};
-    for (const auto* further : {&typed.given, &typed.assumed})
-        lines.insert(lines.end(), further->begin(), further->end());
-    const Page page = readPage(lines);
-    const MathPtr math = page.lines.empty() ? nullptr : lineMath(page.lines[0]);
-    if (!math) return {};
-    const Look& look = look_.look();
-    const bool isLit = underMouse() || hasFocus();
-    return paintBox(layoutMath(*math, 0.86 * formulaSize), screenDots * look.scale * devicePixelRatioF(), look,
-                    isLit ? look.faintAccent() : look.page());
-}
 
 void FormulaLink::paintEvent(QPaintEvent*) {
     const Look& look = look_.look();
@@ -75,7 +70,9 @@ void FormulaLink::paintEvent(QPaintEvent*) {
     typed.setStyleHint(QFont::Monospace);
     painter.setFont(typed);
     painter.drawText(QRect(look.px(10), 0, look.px(typedWidth), height()), Qt::AlignVCenter | Qt::AlignLeft, text());
-    QImage image = typeset();
+    if (!math_) return;
+    QImage image = paintBox(layoutMath(*math_, 0.86 * formulaSize), screenDots * look.scale * devicePixelRatioF(), look,
+                            isLit ? look.faintAccent() : look.page());
     image.setDevicePixelRatio(devicePixelRatioF());
     const QSizeF size = image.deviceIndependentSize();
     const double room = width() - look.px(typedWidth) - look.px(24),
@@ -104,6 +101,7 @@ StartSheet::StartSheet(const LookSettings& look, QWidget* parent)
     QFont large = welcome->font();
     large.setPointSizeF(1.35 * large.pointSizeF());
     welcome->setFont(large);
+    welcome->setContentsMargins(now.px(10), 0, 0, now.px(8)); // in line with what stands below
     column->addWidget(welcome);
     column->addWidget(heading(tr("Such as")));
     for (const QString& line : lines()) {
@@ -170,7 +168,12 @@ void StartSheet::showEvent(QShowEvent* event) {
     isDrawn_ = true;
     std::vector<Document> documents;
     for (const char* name : picturedExamples) documents.push_back(exampleOf(name).document);
-    drawer_.draw(std::move(documents), look_.look().px(pictureWidth), devicePixelRatioF());
+    const int wide = look_.look().px(pictureWidth), high = look_.look().px(pictureHeight);
+    const double ratio = devicePixelRatioF();
+    drawer_.draw(std::move(documents), wide, ratio,
+                 [size = (QSizeF(wide, high) * ratio).toSize(), ground = look_.look().page()](const QImage& image) {
+                     return onGround(image, size, ground);
+                 });
 }
 
 bool StartSheet::eventFilter(QObject* object, QEvent* event) {

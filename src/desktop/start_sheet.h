@@ -2,6 +2,7 @@
 #include "desktop/examples.h"
 #include "desktop/little_pictures.h"
 #include "desktop/look.h"
+#include "typeset/math.h"
 
 #include <QAbstractButton>
 #include <QWidget>
@@ -21,8 +22,8 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
-    QImage typeset() const;
     const LookSettings& look_;
+    MathPtr math_; ///< the line as the page reads it
 };
 
 /// What stands where the figure will be while nothing is written: what can be typed, examples, and recent documents.

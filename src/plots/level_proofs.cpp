@@ -14,7 +14,8 @@
 namespace coulter {
 
 bool canProveLines(const Field& field) {
-    return field.program->outputs.size() == 1 && field.program->integrals.empty() && !field.mesh;
+    const Program& f = *field.program;
+    return f.outputs.size() == 1 && f.integrals.empty() && f.tables.empty() && f.fields.empty() && !field.mesh;
 }
 
 ZeroProof provenLines(const Field& field, const FieldSamples& samples, double level, const std::vector<Isoline>& lines,

@@ -18,7 +18,7 @@ struct LevelProof {
     ZeroProof proof;
 };
 
-/// Whether lines of a field's levels can be proven: of a formula over a plane, without integrals.
+/// Whether lines of a field's levels can be proven: of a formula over a plane, without integrals and measured numbers.
 bool canProveLines(const Field& field);
 
 /// What is proven of lines of one level, within the panel and the field's intervals.

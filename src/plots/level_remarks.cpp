@@ -7,6 +7,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 namespace coulter {
 namespace {
@@ -15,17 +16,19 @@ constexpr double share = 1e-4; // of the range, to which it is wanted
 
 struct Known {
     Bounds sampled{HUGE_VAL, -HUGE_VAL}; ///< the values that were looked at; low > high: none
+    std::optional<double> at;            ///< one of the levels that was met exactly
     FieldRange range;                    ///< over all that is in view
     bool settled = false;                ///< both its ends, to the share
 };
 
-Known knownOf(const Drawn& drawn, const Frame& frame) {
+Known knownOf(const Drawn& drawn, const Frame& frame, const std::vector<double>& levels) {
     Known known;
     const FieldSamples& samples = *fieldSamplesOf(drawn);
     for (std::size_t i = 0; i < samples.pointCount(); ++i) {
         const double value = samples.sizeAt(i);
         if (std::isnan(value)) continue;
         known.sampled = {std::min(known.sampled.low, value), std::max(known.sampled.high, value)};
+        if (std::ranges::find(levels, value) != levels.end()) known.at = value;
     }
     const Field& field = *fieldOf(drawn);
     const std::array<const AxisMap*, 2> axes{&frame.map.x, &frame.map.y};
@@ -63,7 +66,7 @@ std::string remarkOnLevels(const Drawn& drawn, const Frame& frame) {
 }
 
 std::string remarkOnNothing(const Drawn& drawn, const Frame& frame, const std::vector<double>& levels) {
-    const Known known = knownOf(drawn, frame);
+    const Known known = knownOf(drawn, frame, levels);
     const Bounds& sampled = known.sampled;
     const FieldRange& range = known.range;
     if (range.isUndefined) return drawn.of + " is nowhere defined in view.";
@@ -81,6 +84,9 @@ std::string remarkOnNothing(const Drawn& drawn, const Frame& frame, const std::v
     const Bounds found{range.least.high, range.greatest.low};
     if (known.settled && found.low == found.high)
         return drawn.of + " is the same all over in view, " + printedNumber(found.low, 4) + ", and has no lines.";
+    if (known.at)
+        return drawn.of + " is exactly " + printedNumber(*known.at, 4) +
+               " in places in view, and nowhere passes it, so that it has no line there.";
     const bool isProven = std::ranges::none_of(
         levels, [&](double level) { return level >= range.least.low && level <= range.greatest.high; });
     const std::string wanted = listOf(levels), low = printedNumber(found.low, 4), high = printedNumber(found.high, 4);

@@ -33,6 +33,9 @@ std::string innerName(const Page& page, const Line& function) {
     return "u_{1}";
 }
 
+/// A limit as it is written behind the sign of an integral.
+std::string asLimit(const std::string& text) { return text.size() == 1 ? text : "{" + text + "}"; }
+
 void addOfFunction(const Page& page, const Line& function, std::vector<Offer>& offers) {
     const std::string call = callText(function), name = spelledName(function.name);
     const auto offer = [&](const std::string& words, const std::string& of) {
@@ -44,8 +47,8 @@ void addOfFunction(const Page& page, const Line& function, std::vector<Offer>& o
         const Line* along = page.find(function.parameters[0], LineKind::Variable);
         if (along && along->good()) {
             const std::string inner = innerName(page, function);
-            offer("Curve of the integral of " + call, "int_{" + shortestNumber(along->interval.low) + "}^{" + variable +
-                                                          "} " + name + "(" + inner + ") d" + inner);
+            offer("Curve of the integral of " + call, "int_" + asLimit(shortestNumber(along->interval.low)) + "^" +
+                                                          asLimit(variable) + " " + name + "(" + inner + ") d" + inner);
         }
     }
     if (function.parameters.size() == 2) {
@@ -78,14 +81,6 @@ std::vector<Offer> offersOf(const Page& page, const Line& line) {
     if (line.kind == LineKind::Function && line.body) addOfFunction(page, line, offers);
     if (line.kind == LineKind::Fit) addOfFit(page, line, offers);
     return offers;
-}
-
-Document withOffer(const Document& document, std::size_t panel, const Offer& offer, std::size_t& index) {
-    Document changed = document;
-    std::vector<Plot>& plots = changed.panels[panel].plots;
-    plots.push_back(offer.plot);
-    index = plots.size() - 1;
-    return changed;
 }
 
 } // namespace coulter

@@ -18,7 +18,4 @@ struct Offer {
 /// be drawn as the page is.
 std::vector<Offer> offersOf(const Page& page, const Line& line);
 
-/// The document with something more drawn in one of its panels; `index` becomes the number of the plot.
-Document withOffer(const Document& document, std::size_t panel, const Offer& offer, std::size_t& index);
-
 } // namespace coulter

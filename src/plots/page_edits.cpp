@@ -252,6 +252,14 @@ Document withInsertedLines(const Document& document, std::size_t index, const st
     return changed;
 }
 
+Document withPlot(const Document& document, std::size_t panel, const Plot& plot, std::size_t& index) {
+    Document changed = document;
+    std::vector<Plot>& plots = changed.panels[panel].plots;
+    plots.push_back(plot);
+    index = plots.size() - 1;
+    return changed;
+}
+
 Document withMovedLines(const Document& document, std::size_t first, std::size_t last, int by) {
     Document changed = document;
     if (first > last || last >= changed.page.size()) return changed;

@@ -24,6 +24,9 @@ Document withInsertedLine(const Document& document, std::size_t index, const std
 Document withInsertedLines(const Document& document, std::size_t index, const std::vector<std::string>& lines,
                            std::size_t& next);
 
+/// The document with something more drawn in one of its panels; `index` becomes the number of the plot.
+Document withPlot(const Document& document, std::size_t panel, const Plot& plot, std::size_t& index);
+
 /// The document with lines [first, last] moved by so many places, as far as the page goes. Order means nothing to what
 /// is computed.
 Document withMovedLines(const Document& document, std::size_t first, std::size_t last, int by);

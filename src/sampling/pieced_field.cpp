@@ -19,8 +19,8 @@ Switches followedSwitches(const Program& f, PiecedField::Knows knows) {
     return found;
 }
 
-/// The field's piece by one more of its switches. Every sign of zero, and a value of its own at a sign's zero, is told
-/// apart as the operation does it.
+/// Which side of a switch the field is on. A sign has a side of its own where its operand is zero, because its value
+/// there is that of neither.
 double sideOf(const Switches::Each& each, double a, double b) {
     if (each.kernel == Kernel::Sgn) return a > 0 ? 1 : a < 0 ? -1 : 0;
     return pieceOf(each, a, b);

@@ -141,6 +141,8 @@ TEST_CASE("levels that nothing has are remarked upon, with the values that there
             .starts_with("f(x, y) has none of these levels: nowhere in view is it −5; its values there run at least "));
     CHECK(said("floor(x)", "contours", {{"levels", std::string("{0.5}")}}) ==
           "f(x, y) was nowhere found to be 0.5; its values in view run at least from −3 to 3.");
+    CHECK(said("floor(x)", "contours", {{"levels", std::string("{0.5, 1}")}}) ==
+          "f(x, y) is exactly 1 in places in view, and nowhere passes it, so that it has no line there.");
     // Islands that no point met count.
     CHECK(said("sqrt(exp(-1e7 ((x - 0.31)^2 + (y + 0.47)^2)) - 0.5)", "contours", {{"levels", std::string("{9}")}}) !=
           "f(x, y) is nowhere defined in view.");

@@ -318,7 +318,7 @@ TEST_CASE("a line's menu offers what can be done with it and drawn of it") {
     CHECK(d.figure().figure.panels[0].drawn.size() == 2);
     choose(menuOf(0), "Curve of the integral of f(x)");
     CHECK(d.figure().figure.panels[0].drawn.size() == 3);
-    CHECK(documentIn(d).panels[0].plots[2].of == "int_{-5}^{x} f(u) du");
+    CHECK(documentIn(d).panels[0].plots[2].of == "int_{-5}^x f(u) du");
     choose(menuOf(0), "Edit");
     CHECK(d.window().page().isEditing());
     d.key(Qt::Key_Escape);
@@ -338,12 +338,15 @@ TEST_CASE("a figure is printed in its true size, and one that is larger than the
     printer.setOutputFormat(QPrinter::PdfFormat);
     printer.setPageSize(QPageSize(QPageSize::A4));
     printer.setOutputFileName(folder.filePath("figure.pdf"));
-    CHECK(printFigure(document, printer).isEmpty());
+    const auto printed = [&](const Document& of) {
+        return printPicture(drawForPrint(of, printer.resolution()), of.sheet, printer);
+    };
+    CHECK(printed(document).isEmpty());
     QFile file(folder.filePath("figure.pdf"));
     REQUIRE(file.open(QIODevice::ReadOnly));
     CHECK(file.size() > 1000);
     document.sheet.width = 400;
-    CHECK(printFigure(document, printer).contains("larger than the paper"));
+    CHECK(printed(document).contains("larger than the paper"));
     document.page[0] = "f(x) = ";
-    CHECK_FALSE(printFigure(document, printer).isEmpty());
+    CHECK_FALSE(printed(document).isEmpty());
 }

@@ -1,6 +1,7 @@
 // What is offered to be drawn of a line of the page, and that it can be.
 #include "formula/lines/read_page.h"
 #include "plots/offers.h"
+#include "plots/page_edits.h"
 
 #include <algorithm>
 #include <catch2/catch.hpp>
@@ -22,8 +23,8 @@ using Formulas = std::vector<std::string>;
 } // namespace
 
 TEST_CASE("a function offers its derivative, and its integral from where its variable begins") {
-    CHECK(drawnBy({"f(x) = sin(x)/x", "x in [1, 5]"}) == Formulas{"f'(x)", "int_{1}^{x} f(u) du"});
-    CHECK(drawnBy({"f(x) = u x", "x in [-1, 5]", "u = 2"}) == Formulas{"f'(x)", "int_{-1}^{x} f(v) dv"});
+    CHECK(drawnBy({"f(x) = sin(x)/x", "x in [1, 5]"}) == Formulas{"f'(x)", "int_1^x f(u) du"});
+    CHECK(drawnBy({"f(x) = u x", "x in [-1, 5]", "u = 2"}) == Formulas{"f'(x)", "int_{-1}^x f(v) dv"});
     CHECK(drawnBy({"f(x) = x"}) == Formulas{}); // without an interval nothing can be drawn
 }
 
@@ -45,7 +46,7 @@ TEST_CASE("what is offered is drawn as a further plot") {
     const auto offers = offersOf(page, page.lines[0]);
     REQUIRE(offers.size() == 2);
     std::size_t index = 7;
-    const Document changed = withOffer(document, 0, offers[0], index);
+    const Document changed = withPlot(document, 0, offers[0].plot, index);
     CHECK(index == 0);
     CHECK(changed.panels[0].plots[0].of == "f'(x)");
     CHECK(changed.page == document.page);

@@ -49,49 +49,46 @@ public:
         return a;
     }
 
-    /// How far the lines are from a place, mm.
-    double away(std::array<double, 2> place) const {
-        double nearest = HUGE_VAL;
+    /// Calls for each piece of line: from where, its way, mm.
+    template <class Told> void eachChord(const Told& told) const {
         for (const Isoline& line : found_.lines) {
             const std::size_t n = line.path.size();
             for (std::size_t i = 0; i + (line.closed ? 0 : 1) < n; ++i) {
                 const std::size_t j = (i + 1) % n;
-                const double au = map.x.toSheet(line.path.x[i]), av = map.y.toSheet(line.path.y[i]),
-                             du = map.x.toSheet(line.path.x[j]) - au, dv = map.y.toSheet(line.path.y[j]) - av,
-                             squared = du * du + dv * dv,
-                             t = squared > 0
-                                     ? std::clamp(((place[0] - au) * du + (place[1] - av) * dv) / squared, 0.0, 1.0)
-                                     : 0;
-                nearest = std::min(nearest, std::hypot(au + t * du - place[0], av + t * dv - place[1]));
+                const double u = map.x.toSheet(line.path.x[i]), v = map.y.toSheet(line.path.y[i]);
+                told(u, v, map.x.toSheet(line.path.x[j]) - u, map.y.toSheet(line.path.y[j]) - v);
             }
         }
+    }
+
+    /// How far the lines are from a place, mm.
+    double away(std::array<double, 2> place) const {
+        double nearest = HUGE_VAL;
+        eachChord([&](double u, double v, double du, double dv) {
+            const double squared = du * du + dv * dv, along = (place[0] - u) * du + (place[1] - v) * dv,
+                         t = squared > 0 ? std::clamp(along / squared, 0.0, 1.0) : 0;
+            nearest = std::min(nearest, std::hypot(u + t * du - place[0], v + t * dv - place[1]));
+        });
         return nearest;
     }
 
     /// mm of drawn lines beside which the field does not pass the level.
     double wrongLength() {
         double wrong = 0;
-        for (const Isoline& line : found_.lines) {
-            const std::size_t n = line.path.size();
-            for (std::size_t i = 0; i + (line.closed ? 0 : 1) < n; ++i) {
-                const std::size_t j = (i + 1) % n;
-                const double au = map.x.toSheet(line.path.x[i]), av = map.y.toSheet(line.path.y[i]),
-                             du = map.x.toSheet(line.path.x[j]) - au, dv = map.y.toSheet(line.path.y[j]) - av,
-                             length = std::hypot(du, dv);
-                if (length < 4 * tolerance) continue; // so short that a corner lies within
-                for (const double t : {0.2, 0.5, 0.8}) {
-                    const double u = au + t * du, v = av + t * dv, nu = -dv / length, nv = du / length;
-                    const auto across = [&](int step) {
-                        const double mm = 0.1 * step * tolerance;
-                        return std::array{u + mm * nu, v + mm * nv};
-                    };
-                    bool isPassed = false; // in small steps, for another line or a jump may be close
-                    for (int step = -15; step < 15 && !isPassed; ++step)
-                        isPassed = passes(across(step), across(step + 1)).has_value();
-                    if (!isPassed) wrong += length / 3;
-                }
+        eachChord([&](double u, double v, double du, double dv) {
+            const double length = std::hypot(du, dv);
+            if (length < 4 * tolerance) return; // so short that a corner lies within
+            for (const double t : {0.2, 0.5, 0.8}) {
+                const auto across = [&](int step) {
+                    const double mm = 0.1 * step * tolerance;
+                    return std::array{u + t * du - mm * dv / length, v + t * dv + mm * du / length};
+                };
+                bool isPassed = false; // in small steps, for another line or a jump may be close
+                for (int step = -15; step < 15 && !isPassed; ++step)
+                    isPassed = passes(across(step), across(step + 1)).has_value();
+                if (!isPassed) wrong += length / 3;
             }
-        }
+        });
         return wrong;
     }
 
