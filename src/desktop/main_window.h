@@ -21,6 +21,7 @@
 #include "desktop/start_sheet.h"
 #include "desktop/table_sheet.h"
 #include "figure/sheet_looks.h"
+#include "plots/offers.h"
 
 #include <QMainWindow>
 #include <thread>
@@ -117,6 +118,8 @@ private:
     void showBusy() { emit busyShown(); }
     void addColumns(QMenu& menu, const Page& page, int last);
     void addPlot(const Plot& plot);
+    /// What is offered of a line: its lines on the page, and what draws them.
+    void addOffer(const Offer& offer);
     /// Selects the plot of the function that a line of the page defines.
     void selectPlotOf(int line);
     void openTable();

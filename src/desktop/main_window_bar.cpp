@@ -205,11 +205,12 @@ void MainWindow::fillAddMenu() {
     addColumns(*menu, page, last);
     const auto offer = [&](const Line& line) {
         for (const Offer& each : offersOf(page, line)) {
-            menu->addAction(spoken(each.words), this, [this, plot = each.plot] { addPlot(plot); });
+            menu->addAction(spoken(each.words), this, [this, each] { addOffer(each); });
         }
     };
-    for (const Line& line : page.lines) {
-        if (line.kind == LineKind::Fit) offer(line);
+    for (std::size_t i = 0; i < page.lines.size(); ++i) {
+        const Line& line = page.lines[i];
+        if (line.kind == LineKind::Fit || (line.kind == LineKind::Drawn && static_cast<int>(i) == last)) offer(line);
     }
     for (std::size_t i = 0; i < page.lines.size(); ++i) {
         const Line& line = page.lines[i];
@@ -302,10 +303,12 @@ void MainWindow::addColumns(QMenu& menu, const Page& page, int last) {
     }
 }
 
-void MainWindow::addPlot(const Plot& plot) {
+void MainWindow::addPlot(const Plot& plot) { addOffer({"", plot}); }
+
+void MainWindow::addOffer(const Offer& offer) {
     const std::size_t panel = std::min(sheet_->selection().panel, session_.document().panels.size() - 1);
     std::size_t index = 0;
-    session_.edit(withPlot(session_.document(), panel, plot, index), tr("new plot"));
+    session_.edit(withOffer(session_.document(), panel, offer, index), tr("new plot"));
     sheet_->select({ItemKind::Plot, panel, index, 0});
 }
 

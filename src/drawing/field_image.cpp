@@ -297,20 +297,32 @@ ImageItem imageUnder(const Dots& dots, const Frame& frame) {
     return image;
 }
 
+/// The mean of colours, each channel rounded.
+std::uint32_t meanOf(std::span<const std::uint32_t> colours) {
+    std::uint32_t mean = 0;
+    const auto count = static_cast<std::uint32_t>(colours.size());
+    for (unsigned shift = 0; shift < 32; shift += 8) {
+        std::uint32_t sum = count / 2;
+        for (const std::uint32_t colour : colours) sum += colour >> shift & 0xffU;
+        mean |= sum / count << shift;
+    }
+    return mean;
+}
+
+/// The resolution at which a panel has no more dots than are computed.
+double fewEnough(const Frame& frame, double dotsPerMm) {
+    while (frame.rect.width * frame.rect.height * dotsPerMm * dotsPerMm > mostFieldDots) dotsPerMm /= 2;
+    return dotsPerMm;
+}
+
 /// Four dots as one, so that the edge of a domain is as smooth as a line's.
 void halve(ImageItem& image) {
     std::vector<std::uint32_t> pixels(image.pixels.size() / 4);
     const auto width = static_cast<std::size_t>(image.width);
     for (std::size_t i = 0; i < pixels.size(); ++i) {
         const std::size_t from = 2 * (i / (width / 2)) * width + 2 * (i % (width / 2));
-        std::uint32_t mean = 0;
-        for (unsigned shift = 0; shift < 32; shift += 8) {
-            std::uint32_t sum = 2;
-            for (const std::size_t at : {from, from + 1, from + width, from + width + 1})
-                sum += image.pixels[at] >> shift & 0xffU;
-            mean |= sum / 4 << shift;
-        }
-        pixels[i] = mean;
+        pixels[i] = meanOf(std::array{image.pixels[from], image.pixels[from + 1], image.pixels[from + width],
+                                      image.pixels[from + width + 1]});
     }
     image.pixels = std::move(pixels);
     image.width /= 2;
@@ -319,8 +331,46 @@ void halve(ImageItem& image) {
 
 } // namespace
 
+std::array<DotSide, 2> dotSides(const Frame& frame, double dotsPerMm) {
+    const Dots dots = dotsUnder(frame, fewEnough(frame, dotsPerMm), 1);
+    const auto side = [&](int count, const AxisMap& map, bool reversed, const auto& mmOf) {
+        constexpr int parts = static_cast<int>(DotSamples::partsAcross);
+        const auto at = [&](double dot) {
+            const double mm = reversed ? map.length - mmOf(dot) : mmOf(dot);
+            return mm <= 0 ? map.low : mm >= map.length ? map.high : map.fromSheet(mm);
+        };
+        DotSide made;
+        for (int i = 0; i <= count; ++i) made.edges.push_back(at(i));
+        for (int i = 0; i < count; ++i) made.middles.push_back(at(i + 0.5));
+        for (int i = 0; i < count * parts; ++i) made.parts.push_back(at((i + 0.5) / parts));
+        return made;
+    };
+    return {side(dots.width, frame.map.x, frame.leftwards,
+                 [&](double dot) { return (dots.left + dot) / dots.perMm - dots.frameX; }),
+            side(dots.height, frame.map.y, frame.downwards,
+                 [&](double dot) { return dots.frameBottom - (dots.top + dot) / dots.perMm; })};
+}
+
+ImageItem dotImage(const DotSamples& samples, const Frame& frame, double dotsPerMm) {
+    const Dots dots = dotsUnder(frame, fewEnough(frame, dotsPerMm), 1);
+    const Shades colours(frame);
+    ImageItem image = imageUnder(dots, frame);
+    image.pixels.resize(samples.values.size());
+    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, samples.values.size(), 4096),
+                      [&](const tbb::blocked_range<std::size_t>& range) {
+                          for (std::size_t i = range.begin(); i < range.end(); ++i)
+                              image.pixels[i] = colours.of(samples.values[i]);
+                      });
+    std::array<std::uint32_t, DotSamples::partsOfDot> parts{};
+    for (const DotSamples::Divided& each : samples.divided) {
+        std::ranges::transform(each.values, parts.begin(), [&](double value) { return colours.of(value); });
+        image.pixels[each.dot] = meanOf(parts);
+    }
+    return image;
+}
+
 ImageItem fieldImage(const FieldSamples& samples, FieldFill fill, const Frame& frame, double dotsPerMm) {
-    while (frame.rect.width * frame.rect.height * dotsPerMm * dotsPerMm > mostFieldDots) dotsPerMm /= 2;
+    dotsPerMm = fewEnough(frame, dotsPerMm);
     if (!samples.isMesh()) {
         const Dots dots = dotsUnder(frame, dotsPerMm, 1);
         ImageItem image = imageUnder(dots, frame);

@@ -3,7 +3,7 @@
 namespace coulter {
 
 /// The newest format of recipes. In each format the same recipe gives the same bytes for good.
-inline constexpr int newestFormat = 8;
+inline constexpr int newestFormat = 9;
 
 /// What a format of recipes does that the ones before it did otherwise; as it stands here, the newest does all of it.
 /// Nobody else compares numbers of formats.
@@ -41,6 +41,9 @@ struct FormatRules {
     bool findsPeaks = true;   ///< fields are looked at closely where bounds say that points pass something over
     bool followsPieces =
         true; ///< of fields: where they jump or have a corner is found by what their formula switches by
+    // Format 9
+    bool wordsOnPaper = true;   ///< what is written beside marks stands on a bit of paper, whatever is behind it
+    bool heatmapsByDots = true; ///< each dot of a formula's heatmap has the value there; before, that of a mesh
 };
 
 /// @param format  1 to newestFormat

@@ -158,7 +158,7 @@ namespace {
 void addLeftOut(Drawn& drawn, const ReadingContext& context, const Plotted& plotted, std::size_t caseIndex) {
     Problems problems;
     const CaseColumns columns = columnsOfCase(context, plotted, caseIndex, problems);
-    if (columns.numbers.size() != 2 || !plotted.isColumn) return;
+    if (columns.numbers.size() < 2 || !plotted.isColumn) return;
     bool any = false;
     for (std::size_t i = 0; i < columns.numbers[0]->size() && !any; ++i)
         any = !std::isnan((*columns.numbers[0])[i]) && !std::isnan((*columns.numbers[1])[i]);
@@ -168,13 +168,17 @@ void addLeftOut(Drawn& drawn, const ReadingContext& context, const Plotted& plot
 } // namespace
 
 Reading readPairs(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path,
-                  const FurtherColumns& further) {
+                  const FurtherColumns& further, std::size_t most) {
     Reading reading;
     nameColumns(reading, context.page, plotted);
     for (std::size_t c = 0; c < casesOf(plotted); ++c) {
         CaseColumns columns = columnsOfCase(context, plotted, c, reading.problems);
-        if (columns.numbers.size() > 2)
-            refuse(reading, plotted, "Pairs have two components, and this has more.", "write two of them: (t, s)");
+        if (columns.numbers.size() > most)
+            refuse(reading, plotted,
+                   most == 2
+                       ? "Pairs have two components, and this has more."
+                       : "Points have two coordinates and one value more, and this has more than three components.",
+                   "write two of them: (t, s)");
         if (further && reading.problems.empty()) further(c, columns, reading.problems);
         if (!reading.problems.empty()) {
             reading.drawn.clear();

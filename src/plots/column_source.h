@@ -34,9 +34,10 @@ void addColumns(Drawn& drawn, std::vector<std::string> names, std::vector<Column
 MarkPlaces marksAt(const Columns& columns, const Frame& frame);
 /// Reads a plot as pairs (x, y), one set for each case.
 /// @param further  adds what the kind needs beside them; may be empty
+/// @param most     components that the kind understands: 3 if a value may stand behind the coordinates
 using FurtherColumns = std::function<void(std::size_t caseIndex, CaseColumns& columns, Problems& problems)>;
 Reading readPairs(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path,
-                  const FurtherColumns& further = {});
+                  const FurtherColumns& further = {}, std::size_t most = 2);
 /// What of them is left out of its table: its second part, as hollow marks.
 void drawLeftOut(const Drawn& drawn, const Frame& frame, Canvas& canvas);
 /// Room for all of them.

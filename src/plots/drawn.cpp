@@ -16,8 +16,8 @@ const Columns* columnsOf(const Drawn& drawn, std::size_t part) {
 const CurveSamples* curveSamplesOf(const Drawn& drawn, std::size_t part) {
     return part < drawn.parts.size() ? std::get_if<CurveSamples>(drawn.parts[part].samples.get()) : nullptr;
 }
-const FieldSamples* fieldSamplesOf(const Drawn& drawn) {
-    return drawn.parts.empty() ? nullptr : std::get_if<FieldSamples>(drawn.parts[0].samples.get());
+const FieldSamples* fieldSamplesOf(const Drawn& drawn, std::size_t part) {
+    return part < drawn.parts.size() ? std::get_if<FieldSamples>(drawn.parts[part].samples.get()) : nullptr;
 }
 
 bool isFinished(const Drawn& drawn) {

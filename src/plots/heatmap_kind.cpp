@@ -43,6 +43,22 @@ FieldFill fillOf(const Drawn& drawn) {
     return static_cast<FieldFill>(word(drawn.settings, fillSetting));
 }
 
+/// With the picture as a further part, if each of its dots can have its own value: of a formula that is sampled as it
+/// needs.
+Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
+    Reading reading = readField(context, plot, plotted, path);
+    if (!context.format.heatmapsByDots) return reading;
+    for (Drawn& drawn : reading.drawn) {
+        Field field = *fieldOf(drawn);
+        const bool isFormula = !field.mesh && !field.hasCells && field.program->fields.empty() &&
+                               isAdaptive(field.grids[0]) && isAdaptive(field.grids[1]);
+        if (!isFormula || fillOf(drawn) == FieldFill::Cells || truth(drawn.settings, meshSetting)) continue;
+        field.asDots = true;
+        drawn.parts.push_back({std::make_shared<const Source>(std::move(field)), nullptr});
+    }
+    return reading;
+}
+
 /// Cells drawn round the outermost points of a grid reach beyond the interval.
 void reach(const Drawn& drawn, Extents& extents) {
     if (fillOf(drawn) != FieldFill::Cells) return;
@@ -61,7 +77,9 @@ void reach(const Drawn& drawn, Extents& extents) {
 
 void draw(const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     const FieldSamples& samples = *fieldSamplesOf(drawn);
-    canvas.image(fieldImage(samples, fillOf(drawn), frame, canvas.dotsPerMm()));
+    const FieldSamples* picture = fieldSamplesOf(drawn, 1);
+    canvas.image(picture && picture->dots ? dotImage(*picture->dots, frame, canvas.dotsPerMm())
+                                          : fieldImage(samples, fillOf(drawn), frame, canvas.dotsPerMm()));
     const Field& field = *fieldOf(drawn);
     if (truth(drawn.settings, meshSetting)) {
         Polylines lines;
@@ -84,7 +102,7 @@ const PlotKind heatmapKind{.name = "heatmap",
                            .settings = settings,
                            .ways = &fillSetting,
                            .fits = [](const Signature& s) { return s.variables == 2; },
-                           .read = readField,
+                           .read = read,
                            .reach = reach,
                            .draw = draw};
 

@@ -1,4 +1,4 @@
-// Points: pairs of columns, or a vector over a grid; joined or not.
+// Points: pairs of columns, perhaps with a value each, or a vector over a grid; joined or not.
 #include "drawing/colours.h"
 #include "plots/column_source.h"
 #include "plots/common_settings.h"
@@ -29,8 +29,8 @@ constexpr const char* besideWords[] = {"nothing", "coordinates", "places", "valu
 const Setting besideSetting{
     .key = "beside",
     .label = "beside them",
-    .meaning = "what is written beside each mark: its coordinates, where it stands, or its value; of the "
-               "first 60",
+    .meaning = "what is written beside each mark: its coordinates, where it stands, or its value, which is the third "
+               "column if there are three; of the first 60",
     .type = SettingType::Word,
     .usual = std::string("nothing"),
     .words = besideWords};
@@ -63,7 +63,7 @@ Reading readPlaces(const ReadingContext& context, const Plot& plot, const Plotte
 
 Reading read(const ReadingContext& context, const Plot& plot, const Plotted& plotted, const ItemPath& path) {
     const bool arePlaces = !plotted.isColumn && componentCount(context.page, plotted) > 1;
-    return arePlaces ? readPlaces(context, plot, plotted, path) : readPairs(context, plot, plotted, path);
+    return arePlaces ? readPlaces(context, plot, plotted, path) : readPairs(context, plot, plotted, path, {}, 3);
 }
 
 /// Joined points, broken where one is undefined.
@@ -82,6 +82,14 @@ Polylines linesThrough(const std::vector<Point>& places, bool closed) {
     return lines;
 }
 
+/// A bit of paper for words to stand on.
+std::vector<Point> plateUnder(const Box& box, Point at) {
+    constexpr double beyond = 0.3;
+    const double left = at.x - beyond, right = at.x + box.width + beyond, top = at.y - box.ascent - beyond,
+                 bottom = at.y + box.descent + beyond;
+    return {{left, top}, {right, top}, {right, bottom}, {left, bottom}};
+}
+
 /// Above what is higher than the rows beside it, and below what is lower, where a line through them is not.
 void writeBeside(const std::vector<Point>& places, const Drawn& drawn, const Frame& frame, Canvas& canvas) {
     constexpr std::size_t most = 60;
@@ -95,10 +103,13 @@ void writeBeside(const std::vector<Point>& places, const Drawn& drawn, const Fra
         if (!frame.rect.contains(p)) continue;
         ++written;
         const std::string x = printedNumber((*columns.numbers[0])[i], digits),
-                          y = printedNumber((*columns.numbers[1])[i], digits);
+                          y = printedNumber((*columns.numbers[1])[i], digits),
+                          value = columns.numbers.size() > 2 && !columns.arePlaces
+                                      ? printedNumber((*columns.numbers[2])[i], digits)
+                                      : y;
         const Box box = labelBox(what == 1   ? "(" + x + ", " + y + ")"
                                  : what == 2 ? x
-                                             : y,
+                                             : value,
                                  FontId::Text, 0.85 * canvas.letterSize(), {});
         const double before = i > 0 ? places[i - 1].y : HUGE_VAL,
                      after = i + 1 < places.size() ? places[i + 1].y : HUGE_VAL;
@@ -108,7 +119,9 @@ void writeBeside(const std::vector<Point>& places, const Drawn& drawn, const Fra
         const bool above = fits && (!std::isfinite(beside) || p.y <= beside); // y runs downwards on the sheet
         const double left =
             std::clamp(p.x - box.width / 2, frame.rect.x, std::max(frame.rect.x, frame.rect.right() - box.width));
-        canvas.text(box, {left, above ? p.y - away : p.y + away + box.ascent}, inkColour);
+        const Point at{left, above ? p.y - away : p.y + away + box.ascent};
+        if (drawn.clearsWords) canvas.fill({plateUnder(box, at)}, {paperColour, 0.75});
+        canvas.text(box, at, inkColour);
     }
 }
 
@@ -146,7 +159,7 @@ const PlotKind pointsKind{
     .layer = Layer::Line,
     .settings = settings,
     .takesColumns = true,
-    .fits = [](const Signature& s) { return s.variables <= 1 && s.components <= 2 && !s.constant; },
+    .fits = [](const Signature& s) { return s.variables <= 1 && s.components <= (s.columns ? 3 : 2) && !s.constant; },
     .read = read,
     .reach = reachPairs,
     .draw = draw,

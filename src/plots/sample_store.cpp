@@ -80,6 +80,7 @@ public:
         add(field.inSpace), add(field.isMargin), add(field.mesh != nullptr), add(field.hasCells), add(field.tint);
         add(field.looksForPeaks);
         add(field.knowsPieces);
+        add(field.asDots);
     }
 };
 
@@ -101,6 +102,10 @@ std::string sampleKey(const Source& source, const std::vector<FinerStretch>& fin
     const Field* field = std::get_if<Field>(&source);
     const PanelMap map = field ? samplingMap(*field, frame) : frame.map;
     key.add(map.x), key.add(map.y), key.add(effort.tolerance), key.add(effort.proofs || !canBeProven(source));
+    if (field && field->asDots) {
+        key.add(effort.dotsPerMm), key.add(effort.coarse), key.add(frame.leftwards), key.add(frame.downwards);
+        for (const double side : {frame.rect.x, frame.rect.y, frame.rect.width, frame.rect.height}) key.add(side);
+    }
     if (field) {
         const Limits range = samplingRange(*field, frame);
         key.add(range.low), key.add(range.high);

@@ -3,10 +3,12 @@
 #include "plots/field_source.h"
 #include "plots/level_proofs.h"
 
+#include "drawing/field_image.h"
 #include "formula/base/text.h"
 #include "formula/proofs/jet_evaluator.h"
 #include "sampling/cost.h"
 #include "sampling/curve.h"
+#include "sampling/dot_samples.h"
 #include "sampling/element_samples.h"
 #include "sampling/field.h"
 #include "sampling/grid.h"
@@ -130,6 +132,22 @@ void leaveOutInfinite(FieldSamples& samples) {
     }
 }
 
+/// A picture by dots: nothing where it would take long, so that the points of the field make it as they can.
+FieldSamples sampleAsDots(const Field& field, const Frame& frame, const Effort& effort, const std::stop_token& stop) {
+    FieldSamples samples;
+    if (effort.coarse) return samples;
+    constexpr double mostShare = 0.1; // of the operations that are allowed
+    const auto [across, down] = dotSides(frame, effort.dotsPerMm);
+    const double dots = static_cast<double>(across.middles.size()) * static_cast<double>(down.middles.size());
+    if (affordable(*field.program, field.intervals, mostShare * effort.operations, stop) < dots) return samples;
+    const Limits range = samplingRange(field, frame);
+    samples.dots = std::make_shared<const DotSamples>(
+        sampleDots(*field.program, field.intervals, across, down, {range.low, range.high}, stop));
+    samples.evaluations = samples.dots->evaluations;
+    samples.finished = samples.dots->finished;
+    return samples;
+}
+
 FieldSamples sampleField(const Field& field, const Frame& frame, const Effort& effort, const std::stop_token& stop,
                          const SampleWatch& watch) {
     const double values = affordable(*field.program, field.intervals, effort.operations, stop);
@@ -182,6 +200,7 @@ FieldSamples sampleField(const Field& field, const Frame& frame, const Effort& e
 
 FieldSamples sample(const Field& field, const std::vector<FinerStretch>&, const Frame& frame, const Effort& effort,
                     const std::stop_token& stop, const SampleWatch& watch) {
+    if (field.asDots) return sampleAsDots(field, frame, effort, stop);
     FieldSamples samples = sampleField(field, frame, effort, stop, watch);
     if (hasZeroProof(field) && effort.proofs && !samples.tooDear && !stop.stop_requested()) {
         const LevelLines found = followLevels(samples, {0}, field.program.get(), frame.map, {effort.tolerance});

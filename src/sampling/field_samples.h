@@ -9,6 +9,7 @@
 
 namespace coulter {
 
+struct DotSamples;
 struct ZeroProof;
 
 /// Values of a field over two variables, at the points of a meshgrid or at those of a mesh of triangles.
@@ -26,6 +27,8 @@ struct FieldSamples {
     bool finished = true; ///< false if it was stopped, or the field asked for more points than are allowed
     bool tooDear = false; ///< not finished because its values take too long to compute
     std::shared_ptr<const ZeroProof> zeroProof = nullptr; ///< where only zeros matter: what is proven of their lines
+
+    std::shared_ptr<const DotSamples> dots = nullptr; ///< of a picture by dots: these alone, without any points
 
     bool isMesh() const { return columns.empty(); }
     std::size_t pointCount() const { return isMesh() ? x.size() : columns.size() * rows.size(); }

@@ -6,10 +6,10 @@
 #include "formula/notation/expr_build.h"
 #include "typeset/answer_math.h"
 #include "typeset/formula_parts.h"
+#include "typeset/line_parts.h"
 
 #include <algorithm>
 #include <cmath>
-#include <sstream>
 #include <utility>
 
 namespace coulter {
@@ -29,22 +29,6 @@ void appendGrid(std::vector<MathPtr>& parts, const Line& line) {
     if (line.step) say("step", line.step);
     if (line.seed) say("seed", line.seed);
     if (line.grid.logarithmic) say("logarithmic", nullptr);
-}
-
-/// (a, b), or one name alone.
-MathPtr namesMath(const Line& line) {
-    std::vector<MathPtr> names;
-    for (const std::string& name : line.unknowns) {
-        if (!names.empty()) names.push_back(mathSymbol(",", MathClass::Punctuation));
-        names.push_back(nameMath(name));
-    }
-    return line.unknowns.size() > 1 ? mathFenced("(", mathRow(names), ")") : mathRow(names);
-}
-
-void appendWord(std::vector<MathPtr>& parts, const std::string& word) {
-    parts.push_back(mathSpace(0.3));
-    parts.push_back(mathWord(word, MathClass::Ordinary, Ink::Muted));
-    parts.push_back(mathSpace(0.3));
 }
 
 /// The condition that chooses rows of columns.
@@ -290,84 +274,6 @@ std::vector<MathPtr> fourierTerms(const Line& line) {
         terms.back() = mathRow({terms.back(), comma()});
         addFormula(terms, *formula);
     }
-    return terms;
-}
-
-/// What is looked for, along what, and each place that was found.
-std::vector<MathPtr> searchTerms(const Line& line) {
-    static constexpr const char* words[] = {"zeros of", "extrema of", "maximum of", "minimum of", "inflections of", "",
-                                            ""};
-    std::vector<MathPtr> head;
-    if (!line.name.empty()) {
-        head.push_back(nameMath(line.name));
-        head.push_back(mathSymbol("=", MathClass::Relation));
-    }
-    if (line.equations.empty()) {
-        head.push_back(mathWord(words[static_cast<std::size_t>(line.sought)], MathClass::Ordinary, Ink::Muted));
-        head.push_back(mathSpace(0.3));
-        if (line.body) head.push_back(formulaMath(*line.body));
-    } else {
-        head.push_back(formulaMath(*line.equations[0]));
-    }
-    const bool inRows = line.sought == Sought::InRows, everywhere = inRows || line.sought == Sought::Everywhere;
-    appendWord(head, inRows ? "for all rows" : everywhere ? "for all" : "for");
-    if (!inRows) head.push_back(nameMath(line.parameters[0]));
-    if (line.low && line.high) {
-        head.push_back(mathSymbol("∈", MathClass::Relation));
-        head.push_back(mathFenced(
-            line.interval.lowClosed ? "[" : "(",
-            mathRow({formulaMath(*line.low), mathSymbol(",", MathClass::Punctuation), formulaMath(*line.high)}),
-            line.interval.highClosed ? "]" : ")"));
-    }
-    if (line.places) head.push_back(mathWord(":", MathClass::Ordinary, Ink::Muted));
-    if (line.places) head.push_back(mathSpace(0.4));
-    std::vector<MathPtr> terms{mathRow(std::move(head))};
-    if (!line.places) return terms;
-    if (everywhere) {
-        // A long verdict goes on on further lines of the page.
-        constexpr std::size_t longest = 40;
-        std::istringstream verdict(line.places->verdict);
-        std::string part;
-        for (std::string word; verdict >> word;) {
-            if (!part.empty() && part.size() + word.size() >= longest) {
-                std::vector<MathPtr> term;
-                appendWord(term, std::exchange(part, ""));
-                terms.push_back(mathRow(std::move(term)));
-            }
-            part += (part.empty() ? "" : " ") + word;
-        }
-        std::vector<MathPtr> term;
-        appendWord(term, part);
-        terms.push_back(mathRow(std::move(term)));
-        return terms;
-    }
-    constexpr std::size_t most = 12;
-    const std::vector<FoundPlace>& found = line.places->found;
-    const bool withValues = line.sought != Sought::Zeros;
-    for (std::size_t i = 0; i < std::min(most, found.size()); ++i) {
-        MathPtr place = valueMath(roundedNumber(found[i].at, 7), Ink::Answer);
-        if (withValues)
-            place = mathFenced("(",
-                               mathRow({place, mathSymbol(",", MathClass::Punctuation),
-                                        valueMath(roundedNumber(found[i].value, 7), Ink::Answer)}),
-                               ")");
-        std::vector<MathPtr> term{place};
-        const bool said = line.sought == Sought::Zeros || line.sought == Sought::Extrema;
-        if (said && !found[i].word.empty()) {
-            term.push_back(mathSpace(0.25));
-            term.push_back(mathWord(found[i].word, MathClass::Ordinary, Ink::Muted));
-        }
-        if (i + 1 < found.size()) term.push_back(mathWord(",", MathClass::Ordinary, Ink::Muted));
-        if (i + 1 < found.size()) term.push_back(mathSpace(0.35));
-        terms.push_back(mathRow(std::move(term)));
-    }
-    std::string end = found.empty() ? "none" : "all";
-    if (found.size() > most) end = std::to_string(found.size() - most) + " more: all";
-    end += line.places->areAll() ? ", proven" : ", not all of it settled";
-    if (!line.places->areAll() && !found.empty()) end = "not all of it settled";
-    std::vector<MathPtr> last;
-    appendWord(last, end);
-    terms.push_back(mathRow(std::move(last)));
     return terms;
 }
 

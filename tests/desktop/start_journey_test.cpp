@@ -327,6 +327,53 @@ TEST_CASE("a line's menu offers what can be done with it and drawn of it") {
     CHECK(documentIn(d).panels[0].plots.empty());
 }
 
+TEST_CASE("tops and passes of a landscape, and where two curves cross, are marked from a line's menu") {
+    WindowDriver d;
+    const auto choose = [&](int line, const QString& text) {
+        const QPoint at = d.window().page().lineRect(line).center();
+        QContextMenuEvent event(QContextMenuEvent::Mouse, at, d.page()->mapToGlobal(at));
+        QApplication::sendEvent(d.page(), &event);
+        auto* menu = d.find<QMenu>("lineMenu");
+        REQUIRE(menu);
+        for (QAction* each : menu->actions()) {
+            if (each->text() != text) continue;
+            each->trigger();
+            menu->close();
+            QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+            d.settle();
+            return;
+        }
+        FAIL("no such entry: " << text.toStdString());
+    };
+    SECTION("a landscape") {
+        Document document;
+        document.page = {"h(x, y) = x^3 - 3x + y^2", "x in [-2, 2]", "y in [-1, 1]"};
+        document.panels[0].plots = {plotOf("h(x, y)", "contours")};
+        d.window().session().start(document, "");
+        d.settle();
+        choose(0, "Extrema of h(x, y), marked");
+        CHECK(documentIn(d).page.back() == "(x_e, y_e, h_e) = extrema of h(x, y) for x, y");
+        const PanelFigure& panel = d.figure().figure.panels[0];
+        REQUIRE(panel.drawn.size() == 2);
+        REQUIRE(columnsOf(panel.drawn[1]));
+        CHECK(*columnsOf(panel.drawn[1])->numbers[2] == std::vector<double>{2, -2});
+        d.window().session().undo();
+        d.settle();
+        CHECK(documentIn(d) == document);
+    }
+    SECTION("two curves") {
+        Document document;
+        document.page = {"x^2 + y^2 = 1", "y - x^3 = 0", "x in [-2, 2]", "y in [-2, 2]"};
+        document.panels[0].plots = {plotOf("x^2 + y^2 = 1", "implicit curve"), plotOf("y - x^3 = 0", "implicit curve")};
+        d.window().session().start(document, "");
+        d.settle();
+        choose(1, "Where x^2 + y^2 = 1 and y - x^3 = 0");
+        const PanelFigure& panel = d.figure().figure.panels[0];
+        REQUIRE(panel.drawn.size() == 3);
+        CHECK(columnsOf(panel.drawn[2])->rows() == 2);
+    }
+}
+
 TEST_CASE("a figure is printed in its true size, and one that is larger than the paper says so") {
     QTemporaryDir folder;
     Document document;

@@ -16,6 +16,7 @@ inline Bounds everything() { return {-HUGE_VAL, HUGE_VAL}; }
 inline Bounds exactly(double x) { return {x, x}; }
 inline bool isZero(const Bounds& a) { return a.low == 0 && a.high == 0; }
 inline bool isBounded(const Bounds& a) { return std::isfinite(a.low) && std::isfinite(a.high); }
+inline bool hasZero(const Bounds& a) { return a.low <= 0 && a.high >= 0; }
 inline double width(const Bounds& a) { return a.high - a.low; }
 /// The largest absolute value.
 inline double magnitude(const Bounds& a) { return std::max(std::abs(a.low), std::abs(a.high)); }

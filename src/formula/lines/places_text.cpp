@@ -20,21 +20,27 @@ std::string describe(const Places& places, Sought sought, int digits) {
             text += "all of " + part(each.within);
             continue;
         }
-        text += sought == Sought::Zeros ? number(each.at) : "(" + number(each.at) + ", " + number(each.value) + ")";
-        const bool said =
-            sought == Sought::Zeros || sought == Sought::Extrema || each.word.find("the edge") != std::string::npos;
+        std::string place = number(each.at);
+        if (places.inPlane) place += ", " + number(each.across);
+        if (sought != Sought::Zeros) place += ", " + number(each.value);
+        text += places.inPlane || sought != Sought::Zeros ? "(" + place + ")" : place;
+        const bool said = sought == Sought::Zeros || sought == Sought::Extrema ||
+                          each.word.find("the edge") != std::string::npos || each.word == "at the corner";
         if (!each.word.empty() && said) text += " " + each.word;
+        if (each.isOneOrMore) text += " one or more";
         if (!each.isProven) text += " not proven";
     }
     text += "}: ";
     if (places.areAll()) return text + (places.found.empty() ? "none, proven" : "all, proven");
-    if (places.unsettled.empty()) return text + "resting on error estimates of integrals";
+    std::vector<std::string> open;
+    for (const Bounds& each : places.unsettled) open.push_back(part(each));
+    for (const PlanePart& each : places.unsettledParts) open.push_back("(" + part(each.x) + ", " + part(each.y) + ")");
+    if (places.isEstimated && open.empty()) return text + "resting on error estimates of integrals";
+    if (open.empty()) return text + "not all settled; " + places.why;
     text += "not settled: ";
     constexpr std::size_t most = 3;
-    for (std::size_t i = 0; i < std::min(most, places.unsettled.size()); ++i)
-        text += (i == 0 ? "" : ", ") + part(places.unsettled[i]);
-    if (places.unsettled.size() > most)
-        text += " and " + std::to_string(places.unsettled.size() - most) + " parts more";
+    for (std::size_t i = 0; i < std::min(most, open.size()); ++i) text += (i == 0 ? "" : ", ") + open[i];
+    if (open.size() > most) text += " and " + std::to_string(open.size() - most) + " parts more";
     return text + "; " + places.why;
 }
 

@@ -175,7 +175,9 @@ private:
         }
         // A search without an interval takes that of the page's variable.
         const bool looks = line.kind == LineKind::Search || line.measure != Measure::None;
-        if (looks && !line.low && !line.parameters.empty()) out.emplace_back(line.parameters[0], line.nameSpan);
+        if (looks && !line.low) {
+            for (const std::string& parameter : line.parameters) out.emplace_back(parameter, line.nameSpan);
+        }
         return out;
     }
 
@@ -496,9 +498,15 @@ private:
         if (!line.good()) return;
         line.places = std::make_shared<const Places>(std::move(found.places));
         if (line.sought == Sought::InRows) return;
-        std::vector<double> at;
-        for (const FoundPlace& each : line.places->found) at.push_back(each.at);
-        line.columns = {std::make_shared<const std::vector<double>>(std::move(at))};
+        const auto add = [&](double FoundPlace::*number) {
+            std::vector<double> numbers;
+            for (const FoundPlace& each : line.places->found) numbers.push_back(each.*number);
+            line.columns.push_back(std::make_shared<const std::vector<double>>(std::move(numbers)));
+        };
+        line.columns.clear();
+        add(&FoundPlace::at);
+        if (line.places->inPlane) add(&FoundPlace::across);
+        if (line.sought != Sought::Zeros) add(&FoundPlace::value);
     }
 
     Page& page_;

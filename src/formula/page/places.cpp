@@ -5,7 +5,8 @@
 namespace coulter {
 
 bool Places::areAll() const {
-    return unsettled.empty() && !isEstimated && std::ranges::all_of(found, &FoundPlace::isProven);
+    const auto isCertain = [](const FoundPlace& each) { return each.isProven && !each.isOneOrMore; };
+    return unsettled.empty() && unsettledParts.empty() && !isEstimated && std::ranges::all_of(found, isCertain);
 }
 
 } // namespace coulter

@@ -23,7 +23,6 @@ constexpr double costOfStep = 20;
 /// By how many units in the last place a closed end may be off.
 constexpr int roundingOfEnds = 4;
 
-bool hasZero(const Bounds& b) { return b.low <= 0 && b.high >= 0; }
 Bounds around(double x, double reach) { return {x - reach, x + reach}; }
 
 /// Parts that touch, or are hardly apart, as one.

@@ -217,7 +217,7 @@ TEST_CASE("volumes and means over regions") {
     CHECK(problem("length of x y for x in [0, 1], y in [0, 1]").find("two variables") != std::string::npos);
     CHECK(problem("volume of x y for x in [0, 1], y").find("both intervals") != std::string::npos);
     CHECK(problem("volume of x y for x in [0, 1], x in [0, 1]").find("twice") != std::string::npos);
-    CHECK(problem("x y = 1 for x in [0, 1], y in [0, 1]").find("one variable") != std::string::npos);
+    CHECK(problem("x y = 1 for x in [0, 1], y in [0, 1]").find("holds along a curve") != std::string::npos);
     CHECK(problem("volume of x y for x in [0, 1],").find("after this comma") != std::string::npos);
     CHECK(!problem("volume of (x, y) for x in [0, 1], y in [0, 1]").empty());
 }
