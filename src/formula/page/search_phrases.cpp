@@ -1,8 +1,10 @@
 // What is looked for along an interval or over a rectangle, and what is measured there. See line_phrases.h.
+#include "formula/notation/parser.h"
 #include "formula/page/line_phrases.h"
 
 #include <algorithm>
 #include <array>
+#include <optional>
 
 namespace coulter {
 namespace {
