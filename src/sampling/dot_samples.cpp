@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tbb/parallel_for.h>
 
 namespace coulter {
 namespace {
@@ -26,7 +27,7 @@ public:
           field_(f, PiecedField::Knows::Jumps, stop) {
         dots_.width = across.middles.size();
         dots_.height = down.middles.size();
-        isDivided_.assign(dots_.width * dots_.height, false);
+        isDivided_.assign(dots_.width * dots_.height, 0);
     }
 
     DotSamples run() {
@@ -46,7 +47,6 @@ private:
         std::vector<double> values(xs.size() * ys.size(), std::nan(""));
         if (!field_.hasPieces()) {
             valuesOfOnePiece(xs, ys, values);
-            if (pieces) pieces->assign(values.size(), 0);
             return values;
         }
         std::vector<double> x, y;
@@ -74,10 +74,13 @@ private:
         }
         const FieldSamples grid = sampleMeshgrid(f_, std::move(columns), std::move(rows), stop_);
         more_ += grid.evaluations;
-        for (std::size_t at = 0; at < grid.pointCount(); ++at) {
-            const double value = grid.sizeAt(at);
-            if (std::isfinite(value)) values[js[at / is.size()] * xs.size() + is[at % is.size()]] = value;
-        }
+        tbb::parallel_for(std::size_t{0}, js.size(), [&](std::size_t row) {
+            double* const into = values.data() + js[row] * xs.size();
+            for (std::size_t i = 0; i < is.size(); ++i) {
+                const double value = grid.sizeAt(row * is.size() + i);
+                if (std::isfinite(value)) into[is[i]] = value;
+            }
+        });
     }
 
     void evaluate(const std::vector<double>& x, const std::vector<double>& y, const std::vector<std::size_t>& places,
@@ -103,10 +106,12 @@ private:
     void markEdges() {
         const auto differ = [&](std::size_t a, std::size_t b) {
             const bool isOne = std::isnan(dots_.values[a]), isOther = std::isnan(dots_.values[b]);
-            return isOne != isOther || (!isOne && pieces_[a] != pieces_[b]);
+            return isOne != isOther || (!isOne && !pieces_.empty() && pieces_[a] != pieces_[b]);
         };
+        const auto isUndefined = [](double value) { return std::isnan(value); };
+        if (pieces_.empty() && std::ranges::none_of(dots_.values, isUndefined)) return;
         const auto mark = [&](std::size_t a, std::size_t b) {
-            if (differ(a, b)) isDivided_[a] = isDivided_[b] = true;
+            if (differ(a, b)) isDivided_[a] = isDivided_[b] = 1;
         };
         const std::size_t width = dots_.width;
         for (std::size_t j = 0; j < dots_.height; ++j) {
@@ -124,35 +129,39 @@ private:
     /// Dots with something that bounds show and no dot has, and those beside them.
     void markHidden() {
         if (f_.outputs.size() != 1) return;
+        // Row of tiles by row: how many threads there are shows nowhere.
+        std::vector<std::vector<SampledTile>> rows((dots_.height + tileSide - 1) / tileSide);
+        tbb::parallel_for(std::size_t{0}, rows.size(), [&](std::size_t row) {
+            for (std::size_t left = 0; left < dots_.width; left += tileSide) addTile(row * tileSide, left, rows[row]);
+        });
         std::vector<SampledTile> tiles;
-        for (std::size_t top = 0; top < dots_.height; top += tileSide) {
-            for (std::size_t left = 0; left < dots_.width; left += tileSide) {
-                const std::size_t right = std::min(left + tileSide, dots_.width),
-                                  bottom = std::min(top + tileSide, dots_.height);
-                SampledTile tile;
-                tile.known = {HUGE_VAL, -HUGE_VAL};
-                bool isPlain = true;
-                for (std::size_t j = top; j < bottom; ++j) {
-                    for (std::size_t i = left; i < right; ++i) {
-                        const double value = dots_.values[j * dots_.width + i];
-                        isPlain = isPlain && !isDivided_[j * dots_.width + i] && !std::isnan(value);
-                        tile.known = {std::min(tile.known.low, value), std::max(tile.known.high, value)};
-                    }
-                }
-                if (!isPlain) continue; // at a jump, where no bounds are known, each dot is looked at closely
-                tile.box = {boundsOf(across_.edges, left, right, intervals_[0]),
-                            boundsOf(down_.edges, top, bottom, intervals_[1])};
-                tiles.push_back(tile);
-            }
-        }
+        for (const auto& row : rows) tiles.insert(tiles.end(), row.begin(), row.end());
         const double noticed = noticedShare * (range_.high - range_.low);
         const Bounds worth{range_.low - noticed, range_.high + noticed};
         for (const FieldRange::Place& place : passedOver(f_, tiles, noticed, worth, stop_)) {
             const std::size_t i = dotAt(across_.edges, place.x), j = dotAt(down_.edges, place.y);
             for (std::size_t y = j > 0 ? j - 1 : 0; y < std::min(j + 2, dots_.height); ++y)
                 for (std::size_t x = i > 0 ? i - 1 : 0; x < std::min(i + 2, dots_.width); ++x)
-                    isDivided_[y * dots_.width + x] = true;
+                    isDivided_[y * dots_.width + x] = 1;
         }
+    }
+
+    /// A tile without edges; at a jump, where no bounds are known, each dot is looked at closely anyway.
+    void addTile(std::size_t top, std::size_t left, std::vector<SampledTile>& tiles) const {
+        const std::size_t right = std::min(left + tileSide, dots_.width),
+                          bottom = std::min(top + tileSide, dots_.height);
+        double low = HUGE_VAL, high = -HUGE_VAL;
+        for (std::size_t j = top; j < bottom; ++j) {
+            for (std::size_t at = j * dots_.width + left; at < j * dots_.width + right; ++at) {
+                const double value = dots_.values[at];
+                if (isDivided_[at] || std::isnan(value)) return;
+                low = std::min(low, value);
+                high = std::max(high, value);
+            }
+        }
+        tiles.push_back(
+            {{boundsOf(across_.edges, left, right, intervals_[0]), boundsOf(down_.edges, top, bottom, intervals_[1])},
+             {low, high}});
     }
 
     static Bounds boundsOf(const std::vector<double>& edges, std::size_t from, std::size_t to,
@@ -207,7 +216,7 @@ private:
     DotSamples dots_;
     std::size_t more_ = 0;                   ///< evaluations beside those of `field_`
     std::vector<PiecedField::Piece> pieces_; ///< of each dot
-    std::vector<bool> isDivided_;
+    std::vector<std::uint8_t> isDivided_;    ///< of each dot
 };
 
 } // namespace
