@@ -33,11 +33,12 @@ void addPlaces(std::vector<MathPtr>& terms, const Places& places, Sought sought)
     constexpr std::size_t most = 12;
     const std::vector<FoundPlace>& found = places.found;
     const bool withValues = sought != Sought::Zeros, inPlane = places.inPlane;
+    const int digits = inPlane ? 5 : 7; // three numbers beside each other have less room
     for (std::size_t i = 0; i < std::min(most, found.size()); ++i) {
-        std::vector<MathPtr> parts{valueMath(roundedNumber(found[i].at, 7), Ink::Answer)};
+        std::vector<MathPtr> parts{valueMath(roundedNumber(found[i].at, digits), Ink::Answer)};
         const auto add = [&](double value) {
             parts.push_back(comma());
-            parts.push_back(valueMath(roundedNumber(value, 7), Ink::Answer));
+            parts.push_back(valueMath(roundedNumber(value, digits), Ink::Answer));
         };
         if (inPlane) add(found[i].across);
         if (withValues) add(found[i].value);
