@@ -297,6 +297,15 @@ ImageItem imageUnder(const Dots& dots, const Frame& frame) {
     return image;
 }
 
+std::vector<std::uint32_t> pixelsOf(const std::vector<double>& values, const Shades& colours) {
+    std::vector<std::uint32_t> pixels(values.size());
+    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, values.size(), 4096),
+                      [&](const tbb::blocked_range<std::size_t>& range) {
+                          for (std::size_t i = range.begin(); i < range.end(); ++i) pixels[i] = colours.of(values[i]);
+                      });
+    return pixels;
+}
+
 /// The mean of colours, each channel rounded.
 std::uint32_t meanOf(std::span<const std::uint32_t> colours) {
     std::uint32_t mean = 0;
@@ -355,12 +364,7 @@ ImageItem dotImage(const DotSamples& samples, const Frame& frame, double dotsPer
     const Dots dots = dotsUnder(frame, fewEnough(frame, dotsPerMm), 1);
     const Shades colours(frame);
     ImageItem image = imageUnder(dots, frame);
-    image.pixels.resize(samples.values.size());
-    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, samples.values.size(), 4096),
-                      [&](const tbb::blocked_range<std::size_t>& range) {
-                          for (std::size_t i = range.begin(); i < range.end(); ++i)
-                              image.pixels[i] = colours.of(samples.values[i]);
-                      });
+    image.pixels = pixelsOf(samples.values, colours);
     std::array<std::uint32_t, DotSamples::partsOfDot> parts{};
     for (const DotSamples::Divided& each : samples.divided) {
         std::ranges::transform(each.values, parts.begin(), [&](double value) { return colours.of(value); });
@@ -385,12 +389,7 @@ ImageItem fieldImage(const FieldSamples& samples, FieldFill fill, const Frame& f
     if (hasEdge) dots = meshDots(samples, fill, frame, dotsPerMm, 2);
     const Shades colours(frame);
     ImageItem image = imageUnder(dots, frame);
-    image.pixels.resize(dots.value.size());
-    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, dots.value.size(), 4096),
-                      [&](const tbb::blocked_range<std::size_t>& range) {
-                          for (std::size_t i = range.begin(); i < range.end(); ++i)
-                              image.pixels[i] = colours.of(dots.value[i]);
-                      });
+    image.pixels = pixelsOf(dots.value, colours);
     if (hasEdge) halve(image);
     return image;
 }

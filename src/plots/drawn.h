@@ -35,7 +35,7 @@ struct Drawn {
     std::optional<double> caseValue; ///< of a member whose colour says it: the value of the family's quantity
     std::vector<double> dashes;      ///< mm on, mm off, …, if they are its own; empty: those of its pattern
     bool isNamedAlone = false;       ///< the name is that of this member of a family
-    bool clearsWords = true;         ///< words beside its marks stand on paper; recipes of the first formats had none
+    bool wordsOnPaper = true;        ///< words beside its marks stand on paper; recipes of the first formats had none
     std::string words;               ///< written beside it, with formulas between $
     std::shared_ptr<const KnownNames> names = nullptr; ///< of the page, for these
     std::shared_ptr<const std::vector<LevelProof>> levelProofs =

@@ -42,15 +42,14 @@ std::string foundName(const Page& page, const std::string& of, const std::string
     }
 }
 
-bool hasInterval(const Page& page, const std::string& variable) {
-    const Line* line = page.find(variable, LineKind::Variable);
-    return line && line->good();
+bool haveIntervals(const Page& page, const std::vector<std::string>& variables) {
+    return std::ranges::all_of(variables, [&](const auto& each) { return page.find(each, LineKind::Variable); });
 }
 
 /// Extrema as places with their values beside them; of one variable the zeros, too.
 void addOfSearches(const Page& page, const Line& function, std::vector<Offer>& offers) {
     const std::vector<std::string>& variables = function.parameters;
-    if (!std::ranges::all_of(variables, [&](const std::string& each) { return hasInterval(page, each); })) return;
+    if (!haveIntervals(page, variables)) return;
     if (std::ranges::any_of(variables, isCounter)) return;
     const std::string call = callText(function), value = foundName(page, function.name, "e");
     std::string places, along;
@@ -91,7 +90,7 @@ std::optional<PlaneEquation> planeEquationOf(const Page& page, const Line& line)
 /// Where a line's equation holds together with that of another line.
 void addOfCrossings(const Page& page, const Line& line, std::vector<Offer>& offers) {
     const auto own = planeEquationOf(page, line);
-    if (!own || !std::ranges::all_of(own->variables, [&](const auto& each) { return hasInterval(page, each); })) return;
+    if (!own || !haveIntervals(page, own->variables)) return;
     constexpr std::size_t most = 4;
     std::size_t made = 0;
     for (const Line& each : page.lines) {

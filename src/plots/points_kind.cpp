@@ -120,7 +120,7 @@ void writeBeside(const std::vector<Point>& places, const Drawn& drawn, const Fra
         const double left =
             std::clamp(p.x - box.width / 2, frame.rect.x, std::max(frame.rect.x, frame.rect.right() - box.width));
         const Point at{left, above ? p.y - away : p.y + away + box.ascent};
-        if (drawn.clearsWords) canvas.fill({plateUnder(box, at)}, {paperColour, 0.75});
+        if (drawn.wordsOnPaper) canvas.fill({plateUnder(box, at)}, {paperColour, 0.75});
         canvas.text(box, at, inkColour);
     }
 }

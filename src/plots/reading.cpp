@@ -95,7 +95,7 @@ Drawn drawnOf(const ReadingContext& context, const Plot& plot, const ItemPath& p
         drawn.isNamedAlone = true;
     }
     drawn.caseCount = caseCount;
-    drawn.clearsWords = context.format.wordsOnPaper;
+    drawn.wordsOnPaper = context.format.wordsOnPaper;
     const auto memberColour = context.format.newFamilyColours ? caseColour : firstCaseColour;
     const bool byColour =
         caseCount > 1 && word(plot.settings, runSetting) == static_cast<std::size_t>(MembersBy::Colours);

@@ -11,7 +11,7 @@
 namespace coulter {
 namespace {
 
-constexpr std::size_t tileSide = 16;  // dots
+constexpr std::size_t tileSide = 32;  // dots
 constexpr double noticedShare = 0.02; // of what is shown
 
 bool isWithin(const Interval& interval, double at) {

@@ -99,9 +99,9 @@ std::vector<MathPtr> searchTerms(const Line& line) {
                                       : nullptr;
         if (!low || !high) continue;
         head.push_back(mathSymbol("∈", MathClass::Relation));
-        head.push_back(mathFenced(k > 0 || line.interval.lowClosed ? "[" : "(",
-                                  mathRow({formulaMath(*low), comma(), formulaMath(*high)}),
-                                  k > 0 || line.interval.highClosed ? "]" : ")"));
+        const Interval& ends = isSecond ? line.across : line.interval;
+        head.push_back(mathFenced(ends.lowClosed ? "[" : "(", mathRow({formulaMath(*low), comma(), formulaMath(*high)}),
+                                  ends.highClosed ? "]" : ")"));
     }
     if (line.places) head.push_back(mathWord(":", MathClass::Ordinary, Ink::Muted));
     if (line.places) head.push_back(mathSpace(0.4));

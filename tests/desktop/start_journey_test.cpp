@@ -288,6 +288,27 @@ TEST_CASE("two fingers move the view, pinching and the wheel zoom, the middle bu
     }
 }
 
+namespace {
+
+/// Takes an entry of a line's menu.
+void choose(WindowDriver& d, int line, const QString& text) {
+    const QPoint at = d.window().page().lineRect(line).center();
+    QContextMenuEvent event(QContextMenuEvent::Mouse, at, d.page()->mapToGlobal(at));
+    QApplication::sendEvent(d.page(), &event);
+    auto* menu = d.find<QMenu>("lineMenu");
+    REQUIRE(menu);
+    const auto entries = menu->actions();
+    const auto entry = std::ranges::find(entries, text, &QAction::text);
+    INFO("the entry " << text.toStdString());
+    REQUIRE(entry != entries.end());
+    (*entry)->trigger();
+    menu->close();
+    QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+    d.settle();
+}
+
+} // namespace
+
 TEST_CASE("a line's menu offers what can be done with it and drawn of it") {
     WindowDriver d;
     d.window().session().start(Document{}, "");
@@ -295,63 +316,28 @@ TEST_CASE("a line's menu offers what can be done with it and drawn of it") {
     d.key(Qt::Key_Return);
     d.key(Qt::Key_Return);
     d.settle();
-    const auto menuOf = [&](int line) {
-        const QPoint at = d.window().page().lineRect(line).center();
-        QContextMenuEvent event(QContextMenuEvent::Mouse, at, d.page()->mapToGlobal(at));
-        QApplication::sendEvent(d.page(), &event);
-        auto* menu = d.find<QMenu>("lineMenu");
-        REQUIRE(menu);
-        return menu;
-    };
-    const auto choose = [&](QMenu* menu, const QString& text) {
-        for (QAction* each : menu->actions()) {
-            if (each->text() != text) continue;
-            each->trigger();
-            menu->close();
-            QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
-            d.settle();
-            return;
-        }
-        FAIL("no such entry: " << text.toStdString());
-    };
-    choose(menuOf(0), "Curve of the derivative of f(x)");
+    choose(d, 0, "Curve of the derivative of f(x)");
     CHECK(d.figure().figure.panels[0].drawn.size() == 2);
-    choose(menuOf(0), "Curve of the integral of f(x)");
+    choose(d, 0, "Curve of the integral of f(x)");
     CHECK(d.figure().figure.panels[0].drawn.size() == 3);
     CHECK(documentIn(d).panels[0].plots[2].of == "int_{-5}^x f(u) du");
-    choose(menuOf(0), "Edit");
+    choose(d, 0, "Edit");
     CHECK(d.window().page().isEditing());
     d.key(Qt::Key_Escape);
-    choose(menuOf(0), "Remove");
+    choose(d, 0, "Remove");
     CHECK(documentIn(d).page[0].starts_with("x in"));
     CHECK(documentIn(d).panels[0].plots.empty());
 }
 
 TEST_CASE("tops and passes of a landscape, and where two curves cross, are marked from a line's menu") {
     WindowDriver d;
-    const auto choose = [&](int line, const QString& text) {
-        const QPoint at = d.window().page().lineRect(line).center();
-        QContextMenuEvent event(QContextMenuEvent::Mouse, at, d.page()->mapToGlobal(at));
-        QApplication::sendEvent(d.page(), &event);
-        auto* menu = d.find<QMenu>("lineMenu");
-        REQUIRE(menu);
-        for (QAction* each : menu->actions()) {
-            if (each->text() != text) continue;
-            each->trigger();
-            menu->close();
-            QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
-            d.settle();
-            return;
-        }
-        FAIL("no such entry: " << text.toStdString());
-    };
     SECTION("a landscape") {
         Document document;
         document.page = {"h(x, y) = x^3 - 3x + y^2", "x in [-2, 2]", "y in [-1, 1]"};
         document.panels[0].plots = {plotOf("h(x, y)", "contours")};
         d.window().session().start(document, "");
         d.settle();
-        choose(0, "Extrema of h(x, y), marked");
+        choose(d, 0, "Extrema of h(x, y), marked");
         CHECK(documentIn(d).page.back() == "(x_e, y_e, h_e) = extrema of h(x, y) for x, y");
         const PanelFigure& panel = d.figure().figure.panels[0];
         REQUIRE(panel.drawn.size() == 2);
@@ -367,7 +353,7 @@ TEST_CASE("tops and passes of a landscape, and where two curves cross, are marke
         document.panels[0].plots = {plotOf("x^2 + y^2 = 1", "implicit curve"), plotOf("y - x^3 = 0", "implicit curve")};
         d.window().session().start(document, "");
         d.settle();
-        choose(1, "Where x^2 + y^2 = 1 and y - x^3 = 0");
+        choose(d, 1, "Where x^2 + y^2 = 1 and y - x^3 = 0");
         const PanelFigure& panel = d.figure().figure.panels[0];
         REQUIRE(panel.drawn.size() == 3);
         CHECK(columnsOf(panel.drawn[2])->rows() == 2);

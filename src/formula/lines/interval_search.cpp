@@ -197,7 +197,8 @@ private:
                 place.word = zero.change < 0 ? "maximum" : "minimum";
             if (zero.isMultiple && line_.sought == Sought::Zeros) place.word = "multiple";
             if (zero.isAllAlong) place.word = "all along";
-            if (zero.isAtEdge && line_.sought == Sought::Zeros) place.word = "at the edge";
+            place.isAtEdge = zero.isAtEdge && line_.sought == Sought::Zeros;
+            if (place.isAtEdge) place.word = "at the edge";
             places_.found.push_back(place);
         }
         places_.unsettled.insert(places_.unsettled.end(), zeros.unsettled.begin(), zeros.unsettled.end());
@@ -303,6 +304,7 @@ private:
             place.within = {x, x};
             place.value = valueAt(x);
             place.word = word;
+            place.isAtEdge = !place.word.empty();
             place.isProven = isProven;
             candidates.push_back(place);
         };

@@ -24,8 +24,7 @@ std::string describe(const Places& places, Sought sought, int digits) {
         if (places.inPlane) place += ", " + number(each.across);
         if (sought != Sought::Zeros) place += ", " + number(each.value);
         text += places.inPlane || sought != Sought::Zeros ? "(" + place + ")" : place;
-        const bool said = sought == Sought::Zeros || sought == Sought::Extrema ||
-                          each.word.find("the edge") != std::string::npos || each.word == "at the corner";
+        const bool said = sought == Sought::Zeros || sought == Sought::Extrema || each.isAtEdge;
         if (!each.word.empty() && said) text += " " + each.word;
         if (each.isOneOrMore) text += " one or more";
         if (!each.isProven) text += " not proven";

@@ -1,6 +1,5 @@
 #include "formula/lines/plane_search.h"
 
-#include "formula/algebra/derivative.h"
 #include "formula/bounds/bounds_arithmetic.h"
 #include "formula/compile/compile.h"
 #include "formula/lines/interval_search.h"
@@ -16,6 +15,8 @@
 
 namespace coulter {
 namespace {
+
+constexpr const char* openWhy = "rounding, a corner, a pole or a jump leaves it open";
 
 bool isBefore(const FoundPlace& a, const FoundPlace& b) { return a.at != b.at ? a.at < b.at : a.across < b.across; }
 
@@ -34,7 +35,7 @@ public:
             value_ = compiled(asked_);
             if (value_->outputs.size() != 1)
                 refuseSearch(asked_->span, "A vector has no extrema of its own.", "write one of its components");
-            findLevelPlaces();
+            read(planeZerosOf(*value_, rectangle_, work_));
             if (line_.sought != Sought::Extrema) keepLargest(line_.sought == Sought::Maximum ? 1 : -1);
         }
         return {std::move(places_), line_.sought, {}};
@@ -64,20 +65,7 @@ private:
                              ? "Over two variables two functions are zero at single places, and here is one."
                              : "Over two variables two functions are zero at single places, and here are more.",
                          "write f(x, y) = 0 and g(x, y) = 0 for x in [0, 1], y in [0, 1]");
-        read(planeZerosOf(*both, nullptr, rectangle_, work_));
-    }
-
-    /// Both slopes as formulas of their own, where they have some.
-    std::shared_ptr<const Program> slopesOf() const {
-        const Derived across = derivative(page_, asked_, line_.parameters[0]),
-                      up = derivative(page_, asked_, line_.parameters[1]);
-        if (!across.expression || !up.expression) return nullptr;
-        return compile(page_, nodeExpr(ExprKind::Vector, {across.expression, up.expression}), line_.parameters).program;
-    }
-
-    void findLevelPlaces() {
-        const auto slopes = slopesOf();
-        read(planeZerosOf(*value_, slopes && slopes->outputs.size() == 2 ? slopes.get() : nullptr, rectangle_, work_));
+        read(planeZerosOf(*both, rectangle_, work_));
     }
 
     double valueAt(double x, double y) const {
@@ -92,6 +80,7 @@ private:
     void read(const PlaneZeros& zeros) {
         std::vector<PlanePart> settled;
         for (const PlaneZero& zero : zeros.found) {
+            if (isLeftOut(zero)) continue;
             FoundPlace place;
             place.at = zero.x;
             place.within = zero.within.x;
@@ -110,27 +99,41 @@ private:
             } else if (!zero.isProven) {
                 place.word = "touching";
             }
+            place.isAtEdge = zero.isAtEdge;
             if (zero.isAtEdge) place.word += place.word.empty() ? "at the edge" : " at the edge";
             places_.found.push_back(place);
         }
-        for (const PlanePart& part : zeros.unsettled) {
-            const auto holdsPart = [&](const PlanePart& each) {
-                return each.x.low <= part.x.low && part.x.high <= each.x.high && each.y.low <= part.y.low &&
-                       part.y.high <= each.y.high;
+        for (const PlanePart& hull : hullsOf(zeros.unsettled, rectangle_)) {
+            const auto isIn = [](const PlanePart& part, const PlanePart& whole) {
+                return whole.x.low <= part.x.low && part.x.high <= whole.x.high && whole.y.low <= part.y.low &&
+                       part.y.high <= whole.y.high;
             };
-            if (std::ranges::any_of(settled, holdsPart)) continue;
-            if (!value_ || !addPeak(part)) places_.unsettledParts.push_back(part);
+            if (std::ranges::any_of(settled, [&](const PlanePart& each) { return isIn(hull, each); })) continue;
+            if (value_ && addPeak(hull)) continue;
+            std::ranges::copy_if(zeros.unsettled, std::back_inserter(open_),
+                                 [&](const PlanePart& part) { return isIn(part, hull); });
         }
+        places_.unsettledParts = hullsOf(open_, rectangle_);
         std::ranges::sort(places_.found, isBefore);
         places_.isEstimated = zeros.isEstimated;
-        if (zeros.mayBeLine)
+        if (!open_.empty() && zeros.isBroken)
+            places_.why = "it ends, jumps or has a corner there";
+        else if (zeros.mayBeLine)
             places_.why = "they may form a line";
         else if (zeros.outOfWork)
             places_.why = "it takes too long";
-        else if (!places_.unsettledParts.empty())
-            places_.why = "rounding, a corner, a pole or a jump leaves it open";
+        else if (!open_.empty())
+            places_.why = openWhy;
         else if (!places_.areAll())
             places_.why = "several may lie so close together";
+    }
+
+    /// Whether a place lies at an end that does not belong to its interval.
+    bool isLeftOut(const PlaneZero& zero) const {
+        const auto isOpen = [](const Interval& side, double at) {
+            return (at == side.low && !side.lowClosed) || (at == side.high && !side.highClosed);
+        };
+        return zero.isAtEdge && (isOpen(sides_[0], zero.x) || isOpen(sides_[1], zero.y));
     }
 
     /// At a corner there is no slope, and yet values round about it may tell that it is an extremum.
@@ -173,11 +176,10 @@ private:
     void keepLargest(double sign) {
         std::vector<FoundPlace> candidates = std::exchange(places_.found, {});
         std::erase_if(candidates, [](const FoundPlace& each) {
-            return std::isnan(each.value) || each.word.find("the edge") != std::string::npos;
+            return std::isnan(each.value) || each.isAtEdge; // the edges are looked at by themselves
         });
-        std::vector<PlanePart> open = std::exchange(places_.unsettledParts, {});
-        for (std::size_t edge = 0; edge < 4; ++edge) addEdge(edge, candidates, open);
-        for (const PlanePart& part : open) addLook(part, candidates);
+        for (std::size_t edge = 0; edge < 4; ++edge) addEdge(edge, candidates);
+        addLook(sign, candidates);
         if (candidates.empty()) return;
         double best = -HUGE_VAL;
         for (const FoundPlace& each : candidates) best = std::max(best, sign * each.value);
@@ -191,22 +193,23 @@ private:
         }
         std::ranges::sort(places_.found, isBefore);
         IntervalEvaluator bounds(*value_);
-        for (const PlanePart& part : open) {
+        std::erase_if(open_, [&](const PlanePart& part) {
             const Enclosure over =
                 bounds(std::vector<Enclosure>{{part.x.low, part.x.high}, {part.y.low, part.y.high}})[0];
-            const double highest = !over.known ? HUGE_VAL : sign > 0 ? over.high : -over.low;
-            if (!(highest < best - same)) places_.unsettledParts.push_back(part);
-        }
+            return over.known && (sign > 0 ? over.high : -over.low) < best - same;
+        });
+        places_.unsettledParts = hullsOf(open_, rectangle_);
         if (places_.areAll())
             places_.why.clear();
         else if (places_.why.empty())
-            places_.why = "rounding, a corner, a pole or a jump leaves it open";
+            places_.why = openWhy;
     }
 
     /// The function along an edge, searched as an interval.
-    void addEdge(std::size_t edge, std::vector<FoundPlace>& candidates, std::vector<PlanePart>& open) const {
+    void addEdge(std::size_t edge, std::vector<FoundPlace>& candidates) {
         const std::size_t fixed = edge / 2, free = 1 - fixed;
-        const double at = edge % 2 == 0 ? sides_[fixed].low : sides_[fixed].high;
+        const bool isLow = edge % 2 == 0, isClosed = isLow ? sides_[fixed].lowClosed : sides_[fixed].highClosed;
+        const double at = isLow ? sides_[fixed].low : sides_[fixed].high;
         Line along = line_;
         along.parameters = {line_.parameters[free]};
         along.arguments.clear();
@@ -225,23 +228,41 @@ private:
             place.withinAcross = within.y;
             place.across = fixed == 0 ? each.at : at;
             place.at = fixed == 0 ? at : each.at;
-            const bool isCorner = each.at == sides_[free].low || each.at == sides_[free].high;
-            place.word = isCorner ? "at the corner" : "at the edge";
+            const bool isLowEnd = each.at == sides_[free].low, isHighEnd = each.at == sides_[free].high;
+            const bool isReached =
+                isClosed && (!isLowEnd || sides_[free].lowClosed) && (!isHighEnd || sides_[free].highClosed);
+            place.word = !isReached              ? "towards the edge, not reached"
+                         : isLowEnd || isHighEnd ? "at the corner"
+                                                 : "at the edge";
+            place.isAtEdge = true;
             candidates.push_back(place);
         }
-        for (const Bounds& part : found.places.unsettled) open.push_back(partOf(part));
+        for (const Bounds& part : found.places.unsettled) open_.push_back(partOf(part));
+        places_.isEstimated = places_.isEstimated || found.places.isEstimated;
     }
 
-    /// What values show in an open part.
-    void addLook(const PlanePart& part, std::vector<FoundPlace>& candidates) const {
-        FoundPlace place;
-        place.at = shortestWithin(part.x);
-        place.across = shortestWithin(part.y);
-        place.within = part.x;
-        place.withinAcross = part.y;
-        place.value = valueAt(place.at, place.across);
-        place.isProven = false;
-        if (!std::isnan(place.value)) candidates.push_back(place);
+    /// The best of what values show in some of the open parts.
+    void addLook(double sign, std::vector<FoundPlace>& candidates) const {
+        constexpr std::size_t mostLooks = 256;
+        FoundPlace best;
+        best.value = std::nan("");
+        best.isProven = false;
+        const std::size_t step = std::max<std::size_t>(1, open_.size() / mostLooks);
+        for (std::size_t i = 0; i < open_.size(); i += step) {
+            const PlanePart& part = open_[i];
+            for (const double x : {part.x.low, shortestWithin(part.x), part.x.high}) {
+                for (const double y : {part.y.low, shortestWithin(part.y), part.y.high}) {
+                    const double value = valueAt(x, y);
+                    if (std::isnan(value) || sign * value <= sign * best.value) continue;
+                    best.at = x;
+                    best.across = y;
+                    best.value = value;
+                    best.within = part.x;
+                    best.withinAcross = part.y;
+                }
+            }
+        }
+        if (!std::isnan(best.value)) candidates.push_back(best);
     }
 
     const Page& page_;
@@ -252,6 +273,7 @@ private:
     PlanePart rectangle_;
     std::shared_ptr<const Program> value_; ///< of the function whose extrema are looked for
     Places places_;
+    std::vector<PlanePart> open_; ///< of which it is not known what lies there, one by one
 };
 
 } // namespace

@@ -31,7 +31,7 @@ Interval intervalOf(const Page& page, const Line& line, std::size_t variable) {
         return known->interval;
     }
     const ExprPtr &low = isSecond ? line.arguments[0] : line.low, &high = isSecond ? line.arguments[1] : line.high;
-    Interval all = isSecond ? Interval{} : line.interval;
+    Interval all = isSecond ? line.across : line.interval;
     all.low = numberOf(page, low);
     all.high = numberOf(page, high);
     const Span ends{low->span.first, high->span.last};

@@ -103,7 +103,8 @@ struct Line {
     std::shared_ptr<const struct MatrixValue> matrix;   ///< of a matrix, or a question about one
     std::optional<Interval> range;                      ///< of a quantity with from … to …
     Interval interval;                                  ///< of a variable or a search
-    Grid grid;                                          ///< of a variable
+    Interval across; ///< of a search over two variables: which ends of the second one belong to it
+    Grid grid;       ///< of a variable
 
     /// Whether it is a function whose values are measured.
     bool isMeasured() const { return kind == LineKind::Function && (interpolates || !table.empty()); }

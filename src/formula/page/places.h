@@ -21,8 +21,9 @@ struct FoundPlace {
     Bounds within;     ///< where it lies for certain, if it is proven
     double across = 0; ///< in the plane: where along the second variable
     Bounds withinAcross;
-    double value = 0; ///< of the function there
-    std::string word; ///< what it is, where that is more than its kind: "maximum", "double", "at the edge"
+    double value = 0;      ///< of the function there
+    std::string word;      ///< what it is, where that is more than its kind: "maximum", "double", "at the edge"
+    bool isAtEdge = false; ///< or at a corner; or that is where it would be, if an open end belonged to it
     bool isProven = true;
     bool isOneOrMore = false; ///< it exists, and several may lie so close together
 };

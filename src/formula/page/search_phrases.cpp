@@ -32,6 +32,7 @@ bool readVariables(LineOutline& out, const std::vector<Token>& tokens, std::size
     };
     const std::size_t end = tokens.size() - 1;
     std::vector<std::vector<Token>> ends;
+    Interval first;
     for (std::size_t begin = std::min(at, end); line.parameters.empty() || begin < end;) {
         std::size_t comma = begin;
         for (int depth = 0; comma < end && !(isSymbol(tokens[comma], ",") && depth == 0); ++comma)
@@ -51,6 +52,10 @@ bool readVariables(LineOutline& out, const std::vector<Token>& tokens, std::size
         } else if (one[length].kind != TokenKind::End) {
             return refuse(one[length].span, "An interval is missing here.", "write " + name + " in [0, 1]");
         }
+        if (line.parameters.size() == 1)
+            first = line.interval;
+        else
+            line.across = line.interval;
         ends.push_back(std::move(out.low));
         ends.push_back(std::move(out.high));
         out.low.clear();
@@ -65,6 +70,7 @@ bool readVariables(LineOutline& out, const std::vector<Token>& tokens, std::size
     if (line.parameters.size() == 2 && ends[0].empty() != ends[2].empty())
         return refuse(line.nameSpan, "Of two variables both intervals are said, or neither.",
                       "write for " + line.parameters[0] + " in [0, 1], " + line.parameters[1] + " in [0, 1]");
+    line.interval = first;
     out.low = std::move(ends[0]);
     out.high = std::move(ends[1]);
     if (line.parameters.size() == 2 && !ends[2].empty()) out.arguments = {std::move(ends[2]), std::move(ends[3])};

@@ -49,14 +49,9 @@ struct Seen {
 
 class PlaneSearch {
 public:
-    PlaneSearch(const Program& map, const Program* slopes, const PlanePart& rectangle, double work)
+    PlaneSearch(const Program& map, const PlanePart& rectangle, double work)
         : jets_(map), isOfSlopes_(map.outputs.size() == 1), cost_(costOf(map) + costOfPart), all_(rectangle),
-          work_(work) {
-        if (slopes && isOfSlopes_) {
-            slopeJets_.emplace(*slopes);
-            slopeCost_ = costOf(*slopes) + costOfPart;
-        }
-    }
+          work_(work) {}
 
     PlaneZeros run() {
         std::deque<PlanePart> parts{withRounding()};
@@ -80,7 +75,7 @@ public:
         }
         out_.outOfWork = !parts.empty();
         rest.insert(rest.end(), parts.begin(), parts.end());
-        settleRest(std::move(rest));
+        settleRest(rest);
         finish();
         return std::move(out_);
     }
@@ -135,15 +130,6 @@ private:
             for (std::size_t i = 0; i < 2; ++i)
                 seen.slope[i] = {jet.second[Jet<2>::pair(0, i)], jet.second[Jet<2>::pair(i, 1)]};
             seen.isSmooth = jet.value.isProof();
-            // Where the function ends in a part, slopes that are formulas of their own may still tell.
-            if (!isBounded(seen.value[0]) && !isBounded(seen.value[1]) && jet.value.continuous && slopeJets_) {
-                work_ -= slopeCost_;
-                const std::span<const Jet<2>> own = (*slopeJets_)({part.x, part.y});
-                for (std::size_t i = 0; i < 2; ++i) {
-                    if (own[i].value.known && own[i].value.low <= own[i].value.high)
-                        seen.value[i] = boundsOf(own[i].value);
-                }
-            }
         } else {
             for (std::size_t i = 0; i < 2; ++i) {
                 seen.value[i] = boundsOf(jets[i].value);
@@ -272,21 +258,29 @@ private:
     }
 
     /// What could not be settled: very small parts are places, of which it may be shown that they exist.
-    void settleRest(std::vector<PlanePart> rest) {
+    void settleRest(const std::vector<PlanePart>& rest) {
         constexpr std::size_t manyParts = 60;
-        for (const auto& [hull, parts] : clusters(std::move(rest))) {
+        for (const PlanePart& hull : hullsOf(rest, all_)) {
             const bool isPlace = isSmall(hull, smallSide);
             if (isPlace && settleSmall(hull)) continue;
-            out_.unsettled.push_back(hull);
-            out_.mayBeLine = out_.mayBeLine || (!isPlace && parts >= manyParts);
+            const std::size_t before = out_.unsettled.size();
+            std::ranges::copy_if(rest, std::back_inserter(out_.unsettled),
+                                 [&](const PlanePart& part) { return lies(part, hull); });
+            out_.mayBeLine = out_.mayBeLine || (!isPlace && out_.unsettled.size() - before >= manyParts);
         }
+        // A few of them tell what is in the way.
+        const std::size_t step = std::max<std::size_t>(1, out_.unsettled.size() / 32);
+        std::size_t looked = 0, unknown = 0;
+        for (std::size_t i = 0; i < out_.unsettled.size(); i += step, ++looked) {
+            const Seen seen = see(out_.unsettled[i]);
+            unknown += isBounded(seen.value[0]) && isBounded(seen.value[1]) ? 0 : 1;
+        }
+        out_.isBroken = 2 * unknown > looked;
     }
 
     bool settleSmall(const PlanePart& hull) {
         work_ = std::max(work_, 400 * cost_); // a place that is found deserves to be looked at
-        for (const PlaneZero& known : knownZeros()) {
-            if (!areApart(known.within, hull)) return true;
-        }
+        if (std::ranges::any_of(zeros_, [&](const Noted& each) { return lies(hull, each.alone); })) return true;
         const double x = 1e-3 * smallSide * width(all_.x), y = 1e-3 * smallSide * width(all_.y);
         PlanePart wide{around(hull.x, width(hull.x) + x), around(hull.y, width(hull.y) + y)};
         if (isDecided(wide, hull)) return true;
@@ -336,37 +330,6 @@ private:
         if (depth >= 7) return false;
         const std::array<double, 2> middle{(from[0] + to[0]) / 2, (from[1] + to[1]) / 2};
         return follow(from, middle, depth + 1, quarters) && follow(middle, to, depth + 1, quarters);
-    }
-
-    /// Parts that touch each other, or nearly do, as their hull and their number.
-    std::vector<std::pair<PlanePart, std::size_t>> clusters(std::vector<PlanePart> parts) const {
-        const double gapX = 0.1 * smallSide * width(all_.x), gapY = 0.1 * smallSide * width(all_.y);
-        std::ranges::sort(parts, {}, [](const PlanePart& part) { return part.x.low; });
-        std::vector<std::pair<PlanePart, std::size_t>> open, done;
-        for (const PlanePart& part : parts) {
-            std::pair<PlanePart, std::size_t> joined{part, 1};
-            for (std::size_t i = 0; i < open.size();) {
-                const PlanePart near{around(open[i].first.x, gapX), around(open[i].first.y, gapY)};
-                if (near.x.high < joined.first.x.low) {
-                    done.push_back(open[i]);
-                } else if (areApart(near, joined.first)) {
-                    ++i;
-                    continue;
-                } else {
-                    joined.first = {hullOf(joined.first.x, open[i].first.x), hullOf(joined.first.y, open[i].first.y)};
-                    joined.second += open[i].second;
-                    open[i] = open.back();
-                    open.pop_back();
-                    i = 0; // a larger hull may touch others
-                    continue;
-                }
-                open[i] = open.back();
-                open.pop_back();
-            }
-            open.push_back(joined);
-        }
-        done.insert(done.end(), open.begin(), open.end());
-        return done;
     }
 
     /// Zeros that were found from several parts are one.
@@ -420,9 +383,8 @@ private:
     };
 
     JetEvaluator<2> jets_;
-    std::optional<JetEvaluator<2>> slopeJets_;
     bool isOfSlopes_;
-    double cost_, slopeCost_ = 0;
+    double cost_;
     PlanePart all_;
     double work_;
     std::vector<Noted> zeros_;
@@ -445,6 +407,32 @@ bool isBeyond(JetEvaluator<2>& jets, const PlanePart& side, int sign, double tha
 
 } // namespace
 
+std::vector<PlanePart> hullsOf(const std::vector<PlanePart>& parts, const PlanePart& rectangle) {
+    const double gapX = 0.1 * smallSide * width(rectangle.x), gapY = 0.1 * smallSide * width(rectangle.y);
+    std::vector<PlanePart> sorted = parts, open, done;
+    std::ranges::sort(sorted, {}, [](const PlanePart& part) { return part.x.low; });
+    for (PlanePart joined : sorted) {
+        for (std::size_t i = 0; i < open.size();) {
+            const PlanePart near{around(open[i].x, gapX), around(open[i].y, gapY)};
+            const bool isPassed = near.x.high < joined.x.low;
+            if (!isPassed && areApart(near, joined)) {
+                ++i;
+                continue;
+            }
+            if (isPassed)
+                done.push_back(open[i]);
+            else
+                joined = {hullOf(joined.x, open[i].x), hullOf(joined.y, open[i].y)};
+            open[i] = open.back();
+            open.pop_back();
+            if (!isPassed) i = 0; // a larger hull may touch others
+        }
+        open.push_back(joined);
+    }
+    done.insert(done.end(), open.begin(), open.end());
+    return done;
+}
+
 int peakWithin(const Program& f, const PlanePart& part) {
     JetEvaluator<2> jets(f);
     if (!jets({part.x, part.y})[0].value.isProof()) return 0;
@@ -463,8 +451,8 @@ int peakWithin(const Program& f, const PlanePart& part) {
     return 0;
 }
 
-PlaneZeros planeZerosOf(const Program& map, const Program* slopes, const PlanePart& rectangle, double work) {
-    return PlaneSearch(map, slopes, rectangle, work).run();
+PlaneZeros planeZerosOf(const Program& map, const PlanePart& rectangle, double work) {
+    return PlaneSearch(map, rectangle, work).run();
 }
 
 } // namespace coulter

@@ -20,9 +20,10 @@ struct PlaneZero {
 
 struct PlaneZeros {
     std::vector<PlaneZero> found;     ///< from left to right, then upwards
-    std::vector<PlanePart> unsettled; ///< apart from each other
+    std::vector<PlanePart> unsettled; ///< single parts, down to narrow ones; see `hullsOf`
     bool outOfWork = false;           ///< some parts are unsettled for want of work alone
     bool mayBeLine = false;           ///< what is unsettled is so many small parts that a line of zeros may run there
+    bool isBroken = false;            ///< most of it has no bounds: the map ends or jumps there, or has a corner
     bool isEstimated = false;         ///< something rests on error estimates of integrals, so nothing is proven
 };
 
@@ -36,10 +37,14 @@ struct PlaneZeros {
 /// Moore, "A test for existence of solutions to nonlinear systems", SIAM J. Numer. Anal. 14, 1977) over a slightly
 /// larger part, so that zeros on borders of parts are no exception. What stays open in a very small part is shown to
 /// exist by how often the map turns round along its border (Brouwer's degree, in two dimensions a winding number).
-/// @param map   two outputs: both functions; one: that whose slopes are meant
-/// @param slopes  of a map of one output its symbolic derivatives, for where the function ends; null: none are known
+/// @param map   two outputs: both functions; one: that whose slopes are meant. Where that one ends, jumps or has a
+/// corner
+///              it may have an extremum without a slope, so such parts stay unsettled.
 /// @param work  most operations of arithmetic
-PlaneZeros planeZerosOf(const Program& map, const Program* slopes, const PlanePart& rectangle, double work);
+PlaneZeros planeZerosOf(const Program& map, const PlanePart& rectangle, double work);
+
+/// Parts of a rectangle that touch each other, or nearly do, as one rectangle each, apart from each other.
+std::vector<PlanePart> hullsOf(const std::vector<PlanePart>& parts, const PlanePart& rectangle);
 
 /// Whether a function is larger in the middle of a part than all along its border (1), smaller (−1), or neither is
 /// proven (0): then it has a greatest or a least value inside.
