@@ -20,6 +20,8 @@ constexpr double narrowest = 0x1p-42;
 constexpr double hardlyApart = 1e-9;
 /// Operations that looking at a part takes besides evaluating the function.
 constexpr double costOfStep = 20;
+/// So many parts in which a function may break are a stretch that tells nothing, and would tell nothing in smaller ones.
+constexpr std::size_t mostBreaks = 4096;
 /// By how many units in the last place a closed end may be off.
 constexpr int roundingOfEnds = 4;
 
@@ -295,13 +297,17 @@ std::vector<Bounds> breaksOf(const Program& f, const Interval& interval, double 
     const double least = narrowest * (interval.high - interval.low), cost = costOf(f);
     std::deque<Bounds> parts{{interval.low, interval.high}};
     std::vector<Bounds> rest;
+    bool isEnough = false;
     while (!parts.empty()) {
+        isEnough = isEnough || parts.size() > mostBreaks || work < 0;
         const Bounds part = parts.front();
         parts.pop_front();
         work -= cost;
-        if (jets({part})[0].value.isProof()) continue;
+        const Enclosure value = jets({part})[0].value;
+        const bool isNowhere = value.known && value.low > value.high;
+        if (value.isProof() || isNowhere) continue;
         const double middle = middleAndRadius(part).middle;
-        if (work < 0 || width(part) <= least || !(middle > part.low && middle < part.high)) {
+        if (isEnough || width(part) <= least || !(middle > part.low && middle < part.high)) {
             rest.push_back(part);
             continue;
         }

@@ -43,7 +43,7 @@ struct ZerosOfFactor {
 Zeros zerosOfProduct(const Program& f, std::span<const ZerosOfFactor> factors, const Interval& interval);
 
 /// Parts of an interval in which a function is not proven to be bounded and continuous, down to the same width; apart
-/// from each other.
+/// from each other. Where it is defined nowhere it does not break; where it begins to be defined it does.
 std::vector<Bounds> breaksOf(const Program& f, const Interval& interval, double work);
 
 /// The number within bounds that has fewest decimal digits; their middle if that takes more than eight.
