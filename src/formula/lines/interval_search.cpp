@@ -61,11 +61,12 @@ private:
             places_.verdict = "yes: the formulas are the same";
             return;
         }
-        Agreement found = agreementOf(*program, interval_, work_);
+        const double size = sizeOfSides(), rounding = 0x1p-52 * size;
+        Agreement found = agreementOf(*program, interval_, work_, rounding);
         const ExprPtr simple = simplified(difference);
         if (!found.isDifferent &&
             !isRounding(*simple, *difference)) { // what rounding hides may show in a simpler spelling
-            const Agreement simpler = agreementOf(*compiled(simple), interval_, work_);
+            const Agreement simpler = agreementOf(*compiled(simple), interval_, work_, rounding);
             if (simpler.isDifferent || simpler.bound < found.bound) found = simpler;
         }
         const std::string place = variable_ + " = " + roundedNumber(found.at, 6);
@@ -75,7 +76,7 @@ private:
         if (found.isDifferent) {
             places_.verdict = "no: they differ by " + number(found.largest) + " at " + place +
                               (isBounded ? ", and nowhere by more than " + number(found.bound) + ", proven" : "");
-        } else if (isBounded && found.bound <= 1e-6 * sizeOfSides()) {
+        } else if (isBounded && found.bound <= 1e-6 * size) {
             places_.verdict = "yes, to within " + number(found.bound) + ", proven";
         } else if (isBounded) {
             places_.verdict = "they differ by " + number(found.largest) +

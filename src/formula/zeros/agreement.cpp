@@ -22,7 +22,7 @@ struct Part {
 
 } // namespace
 
-Agreement agreementOf(const Program& difference, const Interval& whole, double work) {
+Agreement agreementOf(const Program& difference, const Interval& whole, double work, double negligible) {
     Agreement agreement;
     Interval interval = whole; // an end that does not belong to it is not looked at
     if (!whole.lowClosed) interval.low = std::nextafter(whole.low, whole.high);
@@ -51,7 +51,9 @@ Agreement agreementOf(const Program& difference, const Interval& whole, double w
     for (double done = 0; done < work; done += 2 * each) {
         const Part part = parts.top();
         const double middle = part.low + (part.high - part.low) / 2;
-        if (part.bound <= nearEnough * agreement.largest || !(middle > part.low && middle < part.high)) break;
+        if (part.bound <= std::max(nearEnough * agreement.largest, negligible) ||
+            !(middle > part.low && middle < part.high))
+            break;
         // Once a part is so short that halving leaves its bound as it was, only rounding is left in it.
         const double left = bounded(part.low, middle), right = bounded(middle, part.high);
         const bool isRounding = part.high - part.low < 1e-3 * (interval.high - interval.low) &&

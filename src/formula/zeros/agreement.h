@@ -15,7 +15,8 @@ struct Agreement {
 
 /// Looks at places first, then bounds what lies between them: parts with the largest bounds are halved until no bound
 /// is more than a twentieth above what was found, or until all that is left is rounding, or the work is done.
-/// @param work  in operations of arithmetic, about
-Agreement agreementOf(const Program& difference, const Interval& interval, double work);
+/// @param work        in operations of arithmetic, about
+/// @param negligible  no bound needs to be below this, as the rounding of what is compared is not
+Agreement agreementOf(const Program& difference, const Interval& interval, double work, double negligible = 0);
 
 } // namespace coulter

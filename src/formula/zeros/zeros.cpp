@@ -20,7 +20,8 @@ constexpr double narrowest = 0x1p-42;
 constexpr double hardlyApart = 1e-9;
 /// Operations that looking at a part takes besides evaluating the function.
 constexpr double costOfStep = 20;
-/// So many parts in which a function may break are a stretch that tells nothing, and would tell nothing in smaller ones.
+/// So many parts in which a function may break are a stretch that tells nothing, and would tell nothing in smaller
+/// ones.
 constexpr std::size_t mostBreaks = 4096;
 /// By how many units in the last place a closed end may be off.
 constexpr int roundingOfEnds = 4;
