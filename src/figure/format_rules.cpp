@@ -12,7 +12,7 @@ FormatRules rulesOf(int format) {
     rules.spaceFillsRoom = rules.labelsStayOnPaper = rules.labelsClearNumbers = rules.legendBesideScales = format >= 6;
     rules.legendAvoidsAreas = rules.exactEpsSize = format >= 7;
     rules.plainTitles = rules.quickBitmaps = rules.findsPeaks = rules.followsPieces = format >= 8;
-    rules.wordsOnPaper = rules.heatmapsByDots = format >= 9;
+    rules.wordsOnPaper = rules.heatmapsByDots = rules.followsLevels = format >= 9;
     return rules;
 }
 

@@ -43,6 +43,7 @@ struct FormatRules {
         true; ///< of fields: where they jump or have a corner is found by what their formula switches by
     // Format 9
     bool wordsOnPaper = true;   ///< what is written beside marks stands on a bit of paper, whatever is behind it
+    bool followsLevels = true;  ///< of fields: closely along levels that are asked for; cut at poles, too
     bool heatmapsByDots = true; ///< each dot of a formula's heatmap has the value there; before, that of a mesh
 };
 

@@ -25,6 +25,8 @@ void readCase(Reading& reading, const ReadingContext& context, const Plot& plot,
     field.isMargin = isMargin;
     field.looksForPeaks = context.format.findsPeaks;
     field.knowsPieces = context.format.followsPieces;
+    field.followsLevels = context.format.followsLevels;
+    if (isMargin && field.followsLevels) field.levels = {0};
     field.variables = acrossAndUp(plot, plotted);
     Compiled compiled = compile(context.page, plotted.expression, field.variables,
                                 plotted.cases.empty() ? FixedValues{} : caseValues(plotted, caseIndex));

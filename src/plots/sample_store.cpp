@@ -80,6 +80,7 @@ public:
         add(field.inSpace), add(field.isMargin), add(field.mesh != nullptr), add(field.hasCells), add(field.tint);
         add(field.looksForPeaks);
         add(field.knowsPieces);
+        add(field.followsLevels);
         add(field.asDots);
     }
 };

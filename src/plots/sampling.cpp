@@ -155,9 +155,13 @@ FieldSamples sampleField(const Field& field, const Frame& frame, const Effort& e
     const PanelMap map = samplingMap(field, frame);
     const Limits range = samplingRange(field, frame);
     const auto axis = [&](std::size_t k) -> const AxisMap& { return k == 0 ? map.x : map.y; };
-    const FieldTolerance allowed{
-        samplingTolerance(field, effort.tolerance), range.low,        range.high, levelsBeyond(field, range),
-        field.looksForPeaks && !effort.coarse,      field.knowsPieces};
+    const FieldTolerance allowed{samplingTolerance(field, effort.tolerance),
+                                 range.low,
+                                 range.high,
+                                 field.followsLevels ? field.levels : levelsBeyond(field, range),
+                                 field.looksForPeaks && !effort.coarse,
+                                 field.knowsPieces,
+                                 field.followsLevels};
     if (field.mesh && values >= static_cast<double>(field.mesh->x.size()))
         return sampleElements(*field.program, *field.mesh, field.intervals, field.hasCells, map, allowed, stop);
     const bool adaptive = isAdaptive(field.grids[0]) && isAdaptive(field.grids[1]);

@@ -45,6 +45,7 @@ struct Field {
     bool hasCells = false;           ///< it was measured, and is constant within the cells of its grid or its elements
     bool looksForPeaks = true;       ///< recipes of the first seven formats did not
     bool knowsPieces = true;         ///< where it jumps or has a corner: neither did they
+    bool followsLevels = true;       ///< closely along its levels: nor those of the eighth
     bool asDots = false;             ///< a picture of it is wanted, evaluated at each of its dots, and nothing else
     std::vector<double> levels = {}; ///< that are asked for, wherever the scale of colours ends
     std::size_t meansOver = 1; ///< of measured numbers too many to be drawn: a side of the squares whose means are

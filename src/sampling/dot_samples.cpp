@@ -137,8 +137,8 @@ private:
         std::vector<SampledTile> tiles;
         for (const auto& row : rows) tiles.insert(tiles.end(), row.begin(), row.end());
         const double noticed = noticedShare * (range_.high - range_.low);
-        const Bounds worth{range_.low - noticed, range_.high + noticed};
-        for (const FieldRange::Place& place : passedOver(f_, tiles, noticed, worth, stop_)) {
+        const ToldApart told{noticed, {range_.low - noticed, range_.high + noticed}};
+        for (const FieldRange::Place& place : passedOver(f_, tiles, told, stop_)) {
             const std::size_t i = dotAt(across_.edges, place.x), j = dotAt(down_.edges, place.y);
             for (std::size_t y = j > 0 ? j - 1 : 0; y < std::min(j + 2, dots_.height); ++y)
                 for (std::size_t x = i > 0 ? i - 1 : 0; x < std::min(i + 2, dots_.width); ++x)

@@ -26,9 +26,10 @@ FieldSamples sampleMeshgrid(const Program& f, std::vector<double> columns, std::
 struct FieldTolerance {
     double millimetres = 0.02;       ///< on the sheet, > 0
     double low = 0, high = 1;        ///< values that are shown, low < high; what lies beyond is not refined
-    std::vector<double> levels = {}; ///< but for these
+    std::vector<double> levels = {}; ///< but for these, rising
     bool looksForPeaks = false;      ///< whether bounds of the field are to show what its points have passed over
     bool knowsPieces = false;        ///< whether lines where pieces meet are found by what the formula switches by
+    bool followsLevels = false;      ///< whether the levels are followed however little the field rises there
 };
 
 /// A mesh of triangles, finer where the field bends: linear interpolation in it is nowhere estimated to be off by more
@@ -41,6 +42,9 @@ struct FieldTolerance {
 /// Jumps and creases that come of what the formula switches by (|x|, a whole part, a comparison, the cut of an angle,
 /// pieces) are found by that, however small they are (see pieced_field.h): the mesh is cut along them, halved down to
 /// 0.5 mm beside them, or further, to 0.03 mm, where several meet.
+///
+/// Where levels are followed, a triangle that may hold a line of one keeps it to the tolerance, however little the
+/// field rises there, and bounds are to show which levels it has between its points. Poles part the mesh as jumps do.
 ///
 /// Peaks and pits that the points pass over are found by bounds of the field over squares of 5 mm (see
 /// passed_over.h), as far as they can be seen: by 1/50 of what is shown, and wider than 0.03 mm.

@@ -1,6 +1,8 @@
 #pragma once
 #include "sampling/pieced_field.h"
+#include "special/bounds.h"
 
+#include <cmath>
 #include <optional>
 
 namespace coulter {
@@ -17,8 +19,11 @@ struct FieldCut {
 
 /// How far values must be apart to be told apart.
 struct CutSteps {
-    double jump = 0; ///< by more than this they may jump, where pieces do not say
-    double same = 0; ///< by less than this the pieces on both sides of a line go on in each other
+    double jump = 0;                   ///< by more than this they may jump, where pieces do not say
+    double same = 0;                   ///< by less than this the pieces on both sides of a line go on in each other
+    Bounds shown{-HUGE_VAL, HUGE_VAL}; ///< values beyond count as these: a pole is as high as what is shown
+    bool besideBorders = false; ///< whether values count that the field has a hair beside a border, and not on it; so
+                                ///< a place in between at which it is infinite parts it
 };
 
 /// Looks for a cut between two places of which one at least is defined, by bisection down to neighbouring numbers; none

@@ -19,11 +19,14 @@ constexpr std::int32_t squareSize = 1 << 12; // lattice units, so that the fines
 constexpr double borderEdge = 0.5;           // mm: longest edge of a triangle that is cut by a border or a jump
 constexpr double finestEdge = 0.03;          // mm: steeper than that is taken for a jump or left as it is
 constexpr double flattest = 0.25;            // part of range per height below which isolines are not held closer
+constexpr double flattestAtLevel = 1e-6;     // and along levels that are followed
 /// Part of what is allowed that the places looked at must keep: between them it can be a little more.
 constexpr double keptPart = 0.7;
 constexpr int mostSearches = 4; // for peaks that the points pass over
 /// A step over an edge this many times what is allowed may be a jump.
 constexpr double suspicious = 8;
+/// Past a level a step that halving an edge ten times leaves is one.
+constexpr double smallestJump = 1e-3;
 
 class MeshSampler {
 public:
@@ -33,7 +36,8 @@ public:
           field_(f, tolerance.knowsPieces ? PiecedField::Knows::JumpsAndCorners : PiecedField::Knows::Nothing, stop),
           intervals_(intervals), map_(map), stop_(std::move(stop)), mostEvaluations_(mostEvaluations),
           components_(f.outputs.size()), mesh_(squares(0), squares(1), squareSize),
-          peaks_({tolerance.low, tolerance.high}, tolerance.levels), levels_(tolerance.levels) {
+          peaks_({tolerance.low, tolerance.high}, tolerance.levels, tolerance.followsLevels), levels_(tolerance.levels),
+          followsLevels_(tolerance.followsLevels) {
         for (std::size_t k = 0; k < 2; ++k) {
             start_[k] = axis(k).toSheet(intervals_[k].low);
             perUnit_[k] = (axis(k).toSheet(intervals_[k].high) - start_[k]) / (squares(k) * double(squareSize));
@@ -54,12 +58,29 @@ public:
         std::vector<std::size_t> open(mesh_.triangles().size());
         for (std::size_t i = 0; i < open.size(); ++i) open[i] = i;
         while (!open.empty() && !stopped()) open = refine(open);
+        followLevels();
         for (int search = 0; looksForPeaks_ && search < mostSearches && !stopped(); ++search) {
             open = besidePeaks();
             if (open.empty()) break;
             while (!open.empty() && !stopped()) open = refine(open);
         }
         return collect();
+    }
+
+    /// Along levels with a part of what may be spent, for the mesh has to be whole in any case.
+    void followLevels() {
+        looksAtLevels_ = followsLevels_ && components_ == 1 && !levels_.empty();
+        if (!looksAtLevels_) return;
+        std::vector<std::size_t> open;
+        for (std::size_t t = 0; t < mesh_.triangles().size(); ++t) {
+            if (mesh_.triangles()[t].leaf) open.push_back(t);
+        }
+        const auto isSpent = [&] {
+            return stopped() || mesh_.triangles().size() > 2 * mostMeshPoints ||
+                   field_.evaluations() > mostEvaluations_ / 2;
+        };
+        while (!open.empty() && !isSpent()) open = refine(open);
+        looksAtLevels_ = !isSpent();
     }
 
 private:
@@ -149,6 +170,7 @@ private:
         if (components_ == 1 && isBeyond(corner, middle)) return false;
         if (!isOnePiece(corner, middle))
             return longest > borderEdge || (longest > finestEdge && !isCutCleanly(corner, middle));
+        if (followsLevels_ && longest <= borderEdge && isAcross(corner, middle) && isPartedOnce(corner)) return false;
         double worst = 0; // over what is allowed
         for (const auto& z : values_) {
             std::array<double, 3> off{};
@@ -156,8 +178,10 @@ private:
                 off[k] = std::abs(z[middle[k]] - (z[corner[k]] + z[corner[(k + 1) % 3]]) / 2);
             // What bends evenly is off by so much in the triangle's middle, if it is off to one side.
             const double inside = 4.0 / 9 * (off[0] + off[1] + off[2]);
-            const double allowed = allowedBy(steepness(corner, z[corner[0]], z[corner[1]], z[corner[2]]));
-            worst = std::max(worst, std::max({off[0], off[1], off[2], inside}) / allowed);
+            const double farthest = std::max({off[0], off[1], off[2], inside}),
+                         steep = steepness(corner, z[corner[0]], z[corner[1]], z[corner[2]]);
+            const bool isClose = looksAtLevels_ && mayHaveLevel(corner, middle, farthest);
+            worst = std::max(worst, farthest / (isClose ? allowedAtLevel(steep) : allowedBy(steep)));
         }
         if (worst <= 1) return false;
         if (longest <= finestEdge) return false;
@@ -177,6 +201,26 @@ private:
             return !all([&](double value) { return value < level; }) &&
                    !all([&](double value) { return value > level; });
         });
+    }
+
+    /// Whether a field of numbers is below all that is shown on one side of a triangle, and above it on the other, as
+    /// beside a pole.
+    bool isAcross(const std::array<Vertex, 3>& corner, const std::array<Vertex, 3>& middle) const {
+        const Bounds all = shownAndLevels();
+        const auto isOutside = [&](Vertex v) { return values_[0][v] < all.low || values_[0][v] > all.high; };
+        return components_ == 1 && std::ranges::all_of(corner, isOutside) && std::ranges::all_of(middle, isOutside);
+    }
+    Bounds shownAndLevels() const {
+        if (levels_.empty()) return {low_, high_};
+        return {std::min(low_, levels_.front()), std::max(high_, levels_.back())};
+    }
+    bool isPartedOnce(const std::array<Vertex, 3>& corner) {
+        int cuts = 0;
+        for (std::size_t k = 0; k < 3; ++k) {
+            const Cut* cut = cutOf(corner[k], corner[(k + 1) % 3]);
+            cuts += cut && cut->parts;
+        }
+        return cuts == 2;
     }
 
     // --- peaks between the points -----------------------------------------------------------------------------------
@@ -213,7 +257,7 @@ private:
 
     /// Looks for peaks that the points pass over; the triangles that hide them.
     std::vector<std::size_t> besidePeaks() {
-        for (const FieldRange::Place& peak : passedOver(f_, tiles(), peaks_.noticed(), peaks_.worth(), stop_))
+        for (const FieldRange::Place& peak : passedOver(f_, tiles(), peaks_.told(), stop_))
             peaks_.add({(axis(0).toSheet(peak.x) - start_[0]) / perUnit_[0],
                         (axis(1).toSheet(peak.y) - start_[1]) / perUnit_[1], peak.value});
         std::vector<std::size_t> open;
@@ -241,6 +285,18 @@ private:
                      u2 = u(corner[2]) - u(corner[0]), v2 = v(corner[2]) - v(corner[0]), det = u1 * v2 - u2 * v1;
         return std::hypot((b - a) * v2 - (c - a) * v1, (c - a) * u1 - (b - a) * u2) / std::abs(det);
     }
+    /// Whether one of the levels lies among the values of a triangle, or as near to them as they may be off.
+    bool mayHaveLevel(const std::array<Vertex, 3>& corner, const std::array<Vertex, 3>& middle, double off) const {
+        double low = HUGE_VAL, high = -HUGE_VAL;
+        for (const auto* three : {&corner, &middle}) {
+            for (const Vertex v : *three) low = std::min(low, values_[0][v]), high = std::max(high, values_[0][v]);
+        }
+        const auto level = std::ranges::lower_bound(levels_, low - off);
+        return level != levels_.end() && *level <= high + off;
+    }
+    double allowedAtLevel(double steep) const {
+        return keptPart * millimetres_ * std::max(steep, flattestAtLevel * perMillimetre_);
+    }
     double allowedBy(double steep) const {
         return keptPart * millimetres_ * std::max(steep, flattest * perMillimetre_);
     }
@@ -266,18 +322,35 @@ private:
     const Cut* cutOf(Vertex a, Vertex b) {
         const bool first = defined(a), second = defined(b);
         if (!first && !second) return nullptr;
-        if (first && second && pieces_[a] == pieces_[b] && stepBetween(a, b) < suspicious * allowed_)
-            return nullptr; // most edges, so without a search
+        CutSteps steps{suspicious * allowed_, 1e-3 * allowed_};
+        if (followsLevels_ && components_ == 1) {
+            steps.besideBorders = true;
+            const Bounds all = shownAndLevels();
+            steps.shown = {all.low - (high_ - low_), all.high + (high_ - low_)};
+        }
+        if (first && second && pieces_[a] == pieces_[b]) {
+            const double step = stepBetween(a, b);
+            const bool passes = passesLevel(a, b);
+            if (step < steps.jump && !passes) return nullptr; // most edges, so without a search
+            if (passes) steps.jump = std::min(steps.jump, smallestJump * step);
+        }
         if (a > b) std::swap(a, b);
         const auto known = cuts_.find(key(a, b));
         if (known != cuts_.end()) return known->second ? &*known->second : nullptr;
         std::optional<Cut> found;
         if (!stop_.stop_requested() && field_.evaluations() <= mostEvaluations_) {
-            if (auto cut = findCut(field_, spot(a), spot(b), {suspicious * allowed_, 1e-3 * allowed_}, stop_))
-                found = Cut{std::move(*cut), {}, {}};
+            if (auto cut = findCut(field_, spot(a), spot(b), steps, stop_)) found = Cut{std::move(*cut), {}, {}};
         }
         const auto at = cuts_.emplace(key(a, b), std::move(found)).first;
         return at->second ? &*at->second : nullptr;
+    }
+
+    /// Whether a level that is followed lies between the values of two vertices, so that a jump matters however low.
+    bool passesLevel(Vertex a, Vertex b) const {
+        if (!followsLevels_ || components_ != 1) return false;
+        const auto [low, high] = std::minmax(values_[0][a], values_[0][b]);
+        const auto level = std::ranges::lower_bound(levels_, low);
+        return level != levels_.end() && *level <= high;
     }
 
     double stepBetween(Vertex a, Vertex b) const {
@@ -393,6 +466,8 @@ private:
         const int good = defined(v[0]) + defined(v[1]) + defined(v[2]);
         const auto count = std::ranges::count_if(cut, [](const Cut* each) { return each != nullptr; });
         if (good == 0) return;
+        // Beside a pole that cannot be cut along nothing is better than a bridge over it.
+        if (followsLevels_ && good == 3 && count % 2 == 1 && isAcross(v, v)) return;
         if (good == 3 && count != 2) {
             emit(point(v[0], samples), point(v[1], samples), point(v[2], samples), samples);
             return;
@@ -407,6 +482,14 @@ private:
         }
         const Vertex a = v[alone], b = v[(alone + 1) % 3], c = v[(alone + 2) % 3];
         if (!cut[alone] || !cut[(alone + 2) % 3]) return;
+        if (good == 2 && followsLevels_) { // a pole through one corner parts the others
+            const Cut* opposite = cutOf(b, c);
+            if (opposite && opposite->parts) {
+                emit(point(b, samples), cutPoint(b, c, samples), cutPoint(b, a, samples), samples);
+                emit(point(c, samples), cutPoint(c, a, samples), cutPoint(c, b, samples), samples);
+                return;
+            }
+        }
         if (good != 2) emit(point(a, samples), cutPoint(a, b, samples), cutPoint(a, c, samples), samples);
         if (good != 1) {
             const std::uint32_t p = cutPoint(b, a, samples), q = cutPoint(c, a, samples);
@@ -434,7 +517,7 @@ private:
     std::vector<std::uint32_t> kept_;
     HiddenPeaks peaks_; ///< in lattice units
     std::vector<double> levels_;
-    bool looksForPeaks_ = false, knowsPieces_ = false;
+    bool looksForPeaks_ = false, knowsPieces_ = false, followsLevels_ = false, looksAtLevels_ = false;
 };
 
 } // namespace

@@ -29,8 +29,10 @@ bool hasBounds(JetEvaluator<2>& jets, const std::vector<SampledTile>& tiles) {
 
 } // namespace
 
-std::vector<FieldRange::Place> passedOver(const Program& f, const std::vector<SampledTile>& tiles, double noticed,
-                                          const Bounds& worth, const std::stop_token& stop) {
+std::vector<FieldRange::Place> passedOver(const Program& f, const std::vector<SampledTile>& tiles,
+                                          const ToldApart& told, const std::stop_token& stop) {
+    const double noticed = told.noticed;
+    const Bounds& worth = told.worth;
     const double boxes = std::min(static_cast<double>(mostBoxes), mostOperations / std::max(1.0, costOf(f)));
     const auto ofTile = static_cast<std::size_t>(boxes / static_cast<double>(std::max<std::size_t>(1, tiles.size())));
     if (ofTile < fewestOfTile) return {};
@@ -38,12 +40,19 @@ std::vector<FieldRange::Place> passedOver(const Program& f, const std::vector<Sa
     effort.mostEvaluations = std::min(ofTile, mostOfTile);
     tbb::enumerable_thread_specific<JetEvaluator<2>> jets([&] { return JetEvaluator<2>(f); });
     if (!hasBounds(jets.local(), tiles)) return {};
-    std::vector<FieldRange> ranges(tiles.size());
+    std::vector<FieldRange> ranges(tiles.size()), beyondLevels(tiles.size());
     tbb::parallel_for(std::size_t{0}, tiles.size(), [&](std::size_t i) {
         if (stop.stop_requested()) return;
         FieldRangeEffort here = effort;
         here.known = tiles[i].known;
         ranges[i] = rangeOver(jets.local(), tiles[i].box, here);
+        if (told.levels.empty() || here.known.low > here.known.high) return;
+        // The first value beyond a level is as good as any: nothing else is looked for.
+        const Bounds beside = told.levelsBeside(here.known);
+        if (beside.low == -HUGE_VAL && beside.high == HUGE_VAL) return;
+        here.known = here.worth = beside;
+        here.tolerance = 0;
+        beyondLevels[i] = rangeOver(jets.local(), tiles[i].box, here);
     });
     const auto shown = [&](double value) { return std::clamp(value, worth.low, worth.high); };
     std::vector<FieldRange::Place> places;
@@ -54,14 +63,25 @@ std::vector<FieldRange::Place> passedOver(const Program& f, const std::vector<Sa
             places.push_back(*highest);
         if (lowest && (known.low > known.high || shown(lowest->value) < shown(known.low) - noticed))
             places.push_back(*lowest);
+        for (const auto& beyond : {beyondLevels[i].highest, beyondLevels[i].lowest}) {
+            if (beyond) places.push_back(*beyond);
+        }
     }
     return places;
 }
 
-HiddenPeaks::HiddenPeaks(const Bounds& shown, const std::vector<double>& levels)
-    : noticed_(seenShare * (shown.high - shown.low)), worth_(shown) {
-    for (const double level : levels) worth_ = {std::min(worth_.low, level), std::max(worth_.high, level)};
-    worth_ = {worth_.low - noticed_, worth_.high + noticed_};
+Bounds ToldApart::levelsBeside(const Bounds& known) const {
+    const auto below = std::ranges::lower_bound(levels, known.low),
+               above = std::ranges::upper_bound(levels, known.high);
+    return {below == levels.begin() ? -HUGE_VAL : *std::prev(below), above == levels.end() ? HUGE_VAL : *above};
+}
+
+HiddenPeaks::HiddenPeaks(const Bounds& shown, const std::vector<double>& levels, bool followsLevels)
+    : told_{seenShare * (shown.high - shown.low), shown} {
+    Bounds& worth = told_.worth;
+    for (const double level : levels) worth = {std::min(worth.low, level), std::max(worth.high, level)};
+    worth = {worth.low - told_.noticed, worth.high + told_.noticed};
+    if (followsLevels) told_.levels = levels;
 }
 
 bool HiddenPeaks::hiddenIn(const std::array<FieldRange::Place, 3>& corner) const {
@@ -69,12 +89,16 @@ bool HiddenPeaks::hiddenIn(const std::array<FieldRange::Place, 3>& corner) const
     const auto side = [](const FieldRange::Place& from, const FieldRange::Place& to, const FieldRange::Place& p) {
         return (to.x - from.x) * (p.y - from.y) - (to.y - from.y) * (p.x - from.x);
     };
-    const auto shown = [&](double value) { return std::clamp(value, worth_.low, worth_.high); };
+    const auto shown = [&](double value) { return std::clamp(value, told_.worth.low, told_.worth.high); };
+    const auto levelsBelow = [&](double value) {
+        return std::ranges::upper_bound(told_.levels, value) - told_.levels.begin();
+    };
     return std::ranges::any_of(peaks_, [&](const FieldRange::Place& peak) {
         const double ofA = side(b, c, peak), ofB = side(c, a, peak), ofC = side(a, b, peak);
         if (ofA < 0 || ofB < 0 || ofC < 0) return false;
         const double plane = (ofA * a.value + ofB * b.value + ofC * c.value) / (ofA + ofB + ofC);
-        return !(std::abs(shown(peak.value) - shown(plane)) <= noticed_);
+        return !(std::abs(shown(peak.value) - shown(plane)) <= told_.noticed) ||
+               levelsBelow(peak.value) != levelsBelow(plane);
     });
 }
 

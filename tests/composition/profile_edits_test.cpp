@@ -14,7 +14,7 @@ using namespace coulter;
 namespace {
 
 constexpr std::array linear{ScaleKind::Linear, ScaleKind::Linear};
-const ItemPath note{ItemKind::Note, 0, 0, 0}, plot{ItemKind::Plot, 0, 0, 0};
+const ItemPath noteItem{ItemKind::Note, 0, 0, 0}, plotItem{ItemKind::Plot, 0, 0, 0};
 
 Document withLine(std::vector<std::string> page, const std::string& of, const std::vector<NotePlace>& at) {
     Document document;
@@ -28,7 +28,7 @@ Document withLine(std::vector<std::string> page, const std::string& of, const st
 }
 
 Document profiled(const Document& document, std::array<ScaleKind, 2> scales = linear) {
-    auto made = withProfile(document, note, plot, scales);
+    auto made = withProfile(document, noteItem, plotItem, scales);
     INFO((std::holds_alternative<Problem>(made) ? std::get<Problem>(made).sentence : ""));
     REQUIRE(std::holds_alternative<Document>(made));
     const Document changed = std::get<Document>(made);
@@ -59,7 +59,7 @@ TEST_CASE("a profile is a function of the length along its line, whose ends are 
     // Another one beside it has names of its own, or the same ends.
     Document second = after;
     second.panels[0].notes[0].at[1] = {"2", "y_2"};
-    const Document both = std::get<Document>(withProfile(second, note, plot, linear));
+    const Document both = std::get<Document>(withProfile(second, noteItem, plotItem, linear));
     CHECK(both.panels[0].notes[0].at == std::vector<NotePlace>{{"x_1", "y_1"}, {"x_3", "y_2"}});
     CHECK(readPage(both).problems().empty());
 }
@@ -67,15 +67,15 @@ TEST_CASE("a profile is a function of the length along its line, whose ends are 
 TEST_CASE("an end that is dragged changes its quantity") {
     Document document =
         profiled(withLine({"x in [0, 8]", "y in [0, 6]", "h(x, y) = x"}, "h(x, y)", {{"1", "1"}, {"4", "5"}}));
-    putNotePlace(document, note, 1, {"6.5", "-2"});
+    putNotePlace(document, noteItem, 1, {"6.5", "-2"});
     CHECK(document.panels[0].notes[0].at[1] == NotePlace{"x_2", "y_2"});
     CHECK(document.page[5] == "x_2 = 6.5, from 0 to 8");
     CHECK(document.page[6] == "y_2 = -2, from 0 to 6");
-    putNotePlace(document, note, 1, {"6.5", "3"});
+    putNotePlace(document, noteItem, 1, {"6.5", "3"});
     CHECK(document.page[6] == "y_2 = 3, from 0 to 6");
     // A formula is no number that could be changed.
     document.page[5] = "x_2 = 2 + 2";
-    putNotePlace(document, note, 1, {"7", "3"});
+    putNotePlace(document, noteItem, 1, {"7", "3"});
     CHECK(document.panels[0].notes[0].at[1] == NotePlace{"7", "y_2"});
 }
 
@@ -96,7 +96,7 @@ TEST_CASE("profiles of formulas, of turned fields, across units and on logarithm
 
 TEST_CASE("where no profile can be, a sentence says why") {
     const auto sentence = [](const Document& document) {
-        const auto made = withProfile(document, note, plot, linear);
+        const auto made = withProfile(document, noteItem, plotItem, linear);
         REQUIRE(std::holds_alternative<Problem>(made));
         CHECK_FALSE(std::get<Problem>(made).suggestion.empty());
         return std::get<Problem>(made).sentence;
