@@ -350,7 +350,7 @@ private:
         if (!followsLevels_ || components_ != 1) return false;
         const auto [low, high] = std::minmax(values_[0][a], values_[0][b]);
         const auto level = std::ranges::lower_bound(levels_, low);
-        return level != levels_.end() && *level <= high;
+        return low < high && level != levels_.end() && *level <= high;
     }
 
     double stepBetween(Vertex a, Vertex b) const {
