@@ -39,9 +39,9 @@ std::pair<Spot, Spot> lastOfPiece(PiecedField& field, const Spot& from, const Sp
 }
 
 /// So little of an edge is as good as nothing.
-constexpr double hair = 1e-10, narrow = 1e-13;
+constexpr double hair = 1e-10, narrow = 1e-11; // nearer to a pole rounding would tell the wrong side of it
 /// Halvings of it that are as many.
-constexpr int stepsToBorder = 44;
+constexpr int stepsToBorder = 36;
 
 /// What the field is worth a hair beside a border, where on it it may be worth something else, as sgn is 0 at 0.
 void takeFromBeside(PiecedField& field, Spot& border, const Spot& end) {

@@ -456,6 +456,14 @@ private:
         if (a != b && b != c && c != a) samples.triangles.push_back({a, b, c});
     }
 
+    /// Whether an edge that ends at a place without a value passes a pole before, as beside a circle of them.
+    bool runsOverPole(Vertex a, Vertex b, const Cut& cut) const {
+        if (components_ != 1 || cut.parts || defined(a) == defined(b)) return false;
+        const Bounds all = shownAndLevels();
+        const double from = values_[0][defined(a) ? a : b], to = cut.first.values[0];
+        return (from > all.high && to < all.low) || (from < all.low && to > all.high);
+    }
+
     void emitTriangle(const std::array<Vertex, 3>& v, FieldSamples& samples) {
         std::array<const Cut*, 3> cut{};
         const bool fine = length(v[0], v[1]) <= borderEdge;
@@ -482,6 +490,7 @@ private:
         }
         const Vertex a = v[alone], b = v[(alone + 1) % 3], c = v[(alone + 2) % 3];
         if (!cut[alone] || !cut[(alone + 2) % 3]) return;
+        if (followsLevels_ && (runsOverPole(a, b, *cut[alone]) || runsOverPole(a, c, *cut[(alone + 2) % 3]))) return;
         if (good == 2 && followsLevels_) { // a pole through one corner parts the others
             const Cut* opposite = cutOf(b, c);
             if (opposite && opposite->parts) {

@@ -109,6 +109,8 @@ void addCuts(Corpus& corpus) {
 void addPoles(Corpus& corpus) {
     corpus.push_back({"1/(x^2 + y^2)", {0.5, 40}});
     corpus.push_back({"1/x + 1/y", {0, 2, -5}});
+    corpus.push_back({"1/(x^2 + y^2 - 1)", {-3, 0.7, 4}});
+    corpus.push_back({"1/(x^3 y^2 - 1)", {-2, 0.7}});
     corpus.push_back({"x/(x^2 + y^2)", {0.1, 3}});
     corpus.push_back({"1/(x y - 0.3)", {1, -4}});
     corpus.push_back({"tan(x) tan(y)", {0.5, -2}});
