@@ -202,6 +202,17 @@ Document withLine(const Document& document, std::size_t index, const std::string
     for (const std::string& given : typed.given) {
         if (outlineLine(given).line.kind == LineKind::Drawn) drawUnnamed(changed, given, "");
     }
+    if (!typed.drawn.empty()) {
+        drawUnnamed(changed, typed.drawn, "");
+        return changed;
+    }
+    // The second coordinate of points whose first one stands there by itself.
+    std::vector<Plot>& plots = changed.panels[0].plots;
+    if (line.good() && line.kind == LineKind::Numbers && line.name == "y" && plots.size() == 1 && plots[0].of == "x" &&
+        after.columnOf("x") && after.columnOf("y") && after.columnOf("x")->size() == after.columnOf("y")->size()) {
+        plots[0].of = "(x, y)";
+        return changed;
+    }
     // Numbers by themselves are drawn; a column of another name may be meant for cases.
     const bool isShown = text.starts_with('{') || isUsualVariable(line.name);
     if (line.good() && line.kind == LineKind::Numbers && isShown && (isNew || old.empty()) &&

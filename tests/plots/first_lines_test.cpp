@@ -96,6 +96,11 @@ const FirstLine firstLines[] = {
     {"y = sin x for x in [0, 2 pi]", "y(x) = sin x", "line"},
     {"y = sin x / x for x in [-20, 20]", "y(x) = sin x / x", "line"},
     {"sin x for x in [0, pi]", "f(x) = sin x", "line"},
+    {"y = x^2 for 0 < x < 3", "y(x) = x^2", "line"},
+    {"f(x) = x^2, x in [0, 3]", "f(x) = x^2", "line"},
+    {"z = x y, 0 <= x <= 1, 0 <= y <= 2", "z(x, y) = x y", "heatmap"},
+    {"{(1, 2), (2, 4), (3, 9)}", "x = {1, 2, 3}", "points"},
+    {"(t, s) = {(1, 2), (2.5, -4)}", "t = {1, 2.5}", "points"},
     {"y = a x for a in {1, 2, 3}", "y(x, a) = a x", "line"},
     {"y = x^2 + c for c in {0, 1}", "y(x, c) = x^2 + c", "line"},
     {"a x for a in {1, 2}", "a x for a in {1, 2}", "line"},
@@ -272,6 +277,18 @@ TEST_CASE("an interval that was assumed gives way to the first one that is said"
                                                 "r in [-5, 5], assumed", "Q = 300, unit m3 d-1", "T = 155",
                                                 "S = 0.0006", "t in [0.0001, 10], logarithmic"});
     CHECK(typed({"y = a x", "(a, b) solves a + b = 3, a - b = 1"}).page.size() == 3);
+    // In every spelling, behind a formula, too.
+    CHECK(typed({"y = x^2 for 0 < x < 3"}).page == std::vector<std::string>{"y(x) = x^2", "x in (0, 3)"});
+    CHECK(typed({"z = x y, 0 <= x <= 1, y in [0, 2]"}).page ==
+          std::vector<std::string>{"z(x, y) = x y", "x in [0, 1]", "y in [0, 2]"});
+    // Points are two columns, drawn against each other; so are two columns with the names of the coordinates.
+    const Document points = typed({"(t, s) = {(1, 2), (2.5, -4)}"});
+    CHECK(points.page == std::vector<std::string>{"t = {1, 2.5}", "s = {2, -4}"});
+    CHECK(points.panels[0].plots.at(0).of == "(t, s)");
+    const Document columns = typed({"x = {1, 2, 3}", "y = {2, 4, 9}"});
+    REQUIRE(columns.panels[0].plots.size() == 1);
+    CHECK(columns.panels[0].plots[0].of == "(x, y)");
+    CHECK(typed({"x = {1, 2, 3}", "y = {2, 4}"}).panels[0].plots.at(0).of == "x");
     // Behind a formula it is meant for all of them.
     CHECK(typed({"y = x^2", "g(x) = x for x in [0, 3]"}).page ==
           std::vector<std::string>{"y(x) = x^2", "g(x) = x", "x in [0, 3]"});

@@ -3,6 +3,7 @@
 #include "formula/base/text.h"
 #include "formula/lines/converted_units.h"
 #include "formula/lines/respelling.h"
+#include "formula/notation/expr_build.h"
 #include "formula/notation/parser.h"
 #include "formula/page/free_names.h"
 #include "formula/page/line_parser.h"
@@ -281,24 +282,74 @@ private:
         return head + " for " + spelledName(variables[0]) + (hasInterval ? "" : " in [-5, 5]");
     }
 
-    /// Takes “for x in [0, 1], y in [0, 2]” off the end of a line that is no search.
+    /// An interval of a variable, however it is spelled: 0 < x < 1.
+    std::optional<std::string> asInterval(const std::string& text) const {
+        const std::string spelling = inPrint(respelled(text));
+        if (outlineLine(spelling).line.kind != LineKind::Variable) return std::nullopt;
+        return spelling;
+    }
+
+    /// Takes “for x in [0, 1], y in [0, 2]” off the end of a line that is no search; “for” may be left out.
     void splitIntervals(TypedLine& as) const {
         const Text read(as.text);
-        const std::size_t at = read.outside("for");
-        if (at == 0 || at + 3 >= read.tokens.size() || isWord(read.tokens[at + 1], "all")) return;
-        std::vector<std::string> intervals;
-        for (std::size_t begin = at + 1; begin < read.tokens.size();) {
-            std::string name;
-            const std::size_t length = readName(std::span(read.tokens).subspan(begin), name);
-            const std::size_t end = read.outside(",", begin);
-            if (length == 0 || !isWord(read.tokens[begin + length], "in")) return;
-            const std::string interval = read.part(begin, end);
-            if (outlineLine(interval).line.kind != LineKind::Variable) return;
-            intervals.push_back(interval);
-            begin = end + 1;
+        const std::size_t all = read.tokens.size();
+        std::size_t at = read.outside("for");
+        std::size_t begin = at + 1;
+        if (at == all) at = read.outside(","), begin = at + 1;
+        for (; at > 0 && begin + 2 < all; at = read.outside(",", begin), begin = at + 1) {
+            std::vector<std::string> intervals;
+            for (std::size_t from = begin; from < all;) {
+                const std::size_t end = read.outside(",", from);
+                const auto interval = asInterval(read.part(from, end));
+                if (!interval) break;
+                intervals.push_back(*interval);
+                from = end + 1;
+            }
+            const std::size_t separators = intervals.empty() ? 0 : intervals.size() - 1;
+            if (intervals.empty() || separators != commasFrom(read, begin)) {
+                if (isWord(read.tokens[at], "for")) return;
+                continue;
+            }
+            as.given = std::move(intervals);
+            as.text = read.part(0, at);
+            return;
         }
-        as.given = std::move(intervals);
-        as.text = read.part(0, at);
+    }
+    static std::size_t commasFrom(const Text& read, std::size_t begin) {
+        std::size_t count = 0;
+        for (std::size_t at = read.outside(",", begin); at < read.tokens.size(); at = read.outside(",", at + 1))
+            ++count;
+        return count;
+    }
+
+    /// {(1, 2), (3, 5)}: points, of which each coordinate is a column.
+    bool asPoints(TypedLine& as) const {
+        const Text read(as.text);
+        const std::size_t equals = read.outside("=");
+        const std::size_t from = equals < read.tokens.size() ? equals + 1 : 0;
+        const ParsedExpression parsed = parse(read.part(from, read.tokens.size()));
+        if (!parsed.expression || parsed.expression->kind != ExprKind::List) return false;
+        std::array<std::string, 2> columns;
+        for (const ExprPtr& point : parsed.expression->operands) {
+            if (point->kind != ExprKind::Vector || point->operands.size() != 2) return false;
+            for (std::size_t k = 0; k < 2; ++k)
+                columns[k] += (columns[k].empty() ? "" : ", ") + spelled(*point->operands[k]);
+        }
+        std::array<std::string, 2> names{freeName({"x", "t"}, *parsed.expression),
+                                         freeName({"y", "s"}, *parsed.expression)};
+        if (from > 0) {
+            const ParsedExpression head = parse(read.part(0, equals));
+            if (!head.expression || head.expression->kind != ExprKind::Vector || head.expression->operands.size() != 2)
+                return false;
+            for (std::size_t k = 0; k < 2; ++k) {
+                if (head.expression->operands[k]->kind != ExprKind::Name) return false;
+                names[k] = head.expression->operands[k]->text;
+            }
+        }
+        as.text = spelledName(names[0]) + " = {" + columns[0] + "}";
+        as.given = {spelledName(names[1]) + " = {" + columns[1] + "}"};
+        as.drawn = "(" + spelledName(names[0]) + ", " + spelledName(names[1]) + ")";
+        return true;
     }
 
     /// y = a x for a in {1, 2}: a function of both, and its cases.
@@ -443,7 +494,7 @@ private:
 
     void understand(TypedLine& as) const {
         const Text read(as.text);
-        if (asCoordinates(as) || asFamily(as)) return;
+        if (asCoordinates(as) || asFamily(as) || asPoints(as)) return;
         const LineOutline outline = outlineLine(as.text);
         const std::size_t equals = read.outside("=");
         if (outline.line.kind == LineKind::Quantity && equals < read.tokens.size()) {
